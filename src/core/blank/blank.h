@@ -1,0 +1,145 @@
+// blank/blank.h
+//
+// The blank: what is lettered, as it really measures, and the zones that lettering keeps out of.
+//
+// Face frame, here and in every later folder: origin in the lower left corner of the face's bounds as it is read, x to
+// the right, y upwards. An upright board has its length along y, a level one along x. Clear zones bind ink, never film.
+//
+// `measure_up` gives the face as a region (from the kind of blank, or from the tape's readings of a board that is not
+// true: blank/tape.h), takes margins, clear zones and what a frame covers from it, and finds the largest upright
+// rectangle that is left (blank/room.h): what is snug fills that.
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "blank/frame.h"
+#include "blank/shape.h"
+#include "blank/tape.h"
+#include "blank/weight.h"
+#include "measure/reading.h"
+#include "measure/stock.h"
+#include "text/reason.h"
+
+namespace skarvel {
+
+enum class Edge { Top, Bottom, Left, Right };
+
+enum class ZoneShape { Band, Rectangle, Circle };
+
+struct ClearZone {
+    Edge edge = Edge::Top;  ///< of a band
+    Measure depth{};        ///< of a band, from that edge
+    std::string name{};     ///< what takes the room: "rope"
+    ZoneShape shape = ZoneShape::Band;
+    Measure x{}, y{};                   ///< middle of a rectangle or circle, from the left and the bottom of the face
+    Measure width{}, height{};          ///< of a rectangle; the width is a circle's diameter
+    std::string reason = "decoration";  ///< decoration, rope, hole, handle, crack, knot, write-on, frame, other
+    bool mirrored = false;              ///< the same again on the other side of the centre line
+    int turns = 0;                      ///< a band of rope: its depth is turns x girth
+    Measure girth{};                    ///< how thick the rope is
+    friend bool operator==(const ClearZone&, const ClearZone&) = default;
+};
+
+/// A band or border of another ground colour, made with tape.
+struct PaintedField {
+    bool border = false;   ///< all round, `depth` wide; otherwise a band across
+    Axis along = Axis::X;  ///< the direction that a band runs in
+    Measure middle{};      ///< of a band: from the bottom, or from the left for one that runs up
+    Measure depth{};
+    std::string colour = "#a33a2a", colour_name{};
+    bool lettered = false;  ///< the lettering stays inside it
+    friend bool operator==(const PaintedField&, const PaintedField&) = default;
+};
+
+/// A line to lay out by or to keep in mind: a glue line, a centre line.
+struct Guide {
+    Axis along = Axis::X;
+    Measure where{};  ///< from the bottom, or from the left for one that runs up
+    std::string name{};
+    friend bool operator==(const Guide&, const Guide&) = default;
+};
+
+/// A larger board that a panel is glued on; its edge shows as a border.
+struct Backing {
+    Measure length{}, width{}, thickness{};
+    std::string material = "pine";
+    friend bool operator==(const Backing&, const Backing&) = default;
+};
+
+struct Blank {
+    Kind kind = Kind::Board;
+    std::string stock;             ///< nominal size, "1x6"; empty when only measured
+    Measure length;                ///< a round's diameter, an arch's height, an arrow's body
+    std::optional<Measure> width;  ///< as measured; without it the stock table's real width counts; an arch's span
+    std::optional<Measure> thickness;
+    Stands stands = Stands::Upright;
+    ArrowHead head;                       ///< of an arrow
+    ArchTop arch;                         ///< of an arch
+    std::optional<DrawnOutline> outline;  ///< of a drawn blank
+    std::optional<Measure> bars;          ///< depth of the bars of a stretched canvas; none when it is flat
+    std::optional<Measure> moulding;      ///< width of the mouldings round a field
+    std::optional<Backing> backing;
+    std::string material = "pine";       ///< an id of the trade data
+    std::string grain = "length";        ///< length, across, none
+    std::string surface = "open-grain";  ///< rough, open-grain, sanded, smooth, glossy
+    int grit = 0;                        ///< of the paper it was sanded with; 0 when not said
+    std::string finished = "face";       ///< what is finished: face, face-edges, all
+    std::string already = "bare";        ///< bare, stained-oil, stained-water, painted, sealed, old-lettering
+    int already_hours = 0;               ///< how long ago that was
+    bool from_behind = false;            ///< clear acrylic that is lettered on its back and read through
+    Readings tape;                       ///< what the tape says, as far as the maker cares to measure
+    std::vector<ClearZone> clear;
+    Measure margin;  ///< kept free: at the two long sides of a board, all round on other kinds
+    std::array<std::optional<Measure>, 4> side_margin;  ///< by Edge, where one side differs
+    std::vector<PaintedField> fields;
+    std::vector<Guide> guides;
+    Frame frame;
+    Holding holding;
+    friend bool operator==(const Blank&, const Blank&) = default;
+};
+
+/// A stretch that lettering could use, with its name: the chord of a band, an arrow's body.
+struct NamedRoom {
+    Reason what;
+    Box box;  ///< face frame
+    friend bool operator==(const NamedRoom&, const NamedRoom&) = default;
+};
+
+struct FieldPlan {
+    Region region;
+    std::vector<std::pair<Point, Point>> tape;  ///< the lines that make it, each inside the face
+    friend bool operator==(const FieldPlan&, const FieldPlan&) = default;
+};
+
+struct BlankPlan {
+    Length length, width, thickness;  ///< of the bare blank over all
+    Box face;                         ///< bounds of the outline
+    Region outline;
+    Region free;                ///< where ink may lie
+    Box usable;                 ///< the largest upright rectangle in it; empty when nothing is left
+    std::vector<Region> zones;  ///< of each clear zone, mirrored ones with their twin
+    std::vector<FieldPlan> fields;
+    std::vector<NamedRoom> rooms;
+    std::optional<StockSize> stock;
+    std::optional<TapePlan> tape;
+    FramePlan frame;            ///< sizes over all and inside
+    std::vector<Cut> cuts;      ///< of the frame, the blank itself and its backing
+    std::vector<Reason> order;  ///< of building: when the frame goes on
+    Weighed weight;
+    Length rope;           ///< that the bands of rope take, in all
+    double area_sqft = 0;  ///< of the face
+    double coat_sqft = 0;  ///< that coats cover: edges and back as well where those are finished
+    std::vector<Reason> notes;
+    std::vector<Problem> problems;
+    bool straight_sides = true;  ///< masks as wide as the blank can be placed by its edges
+    friend bool operator==(const BlankPlan&, const BlankPlan&) = default;
+};
+
+/// A stock name that `sizes` does not hold, or a measure that is nowhere given, is a problem and leaves an empty face.
+BlankPlan measure_up(const Blank& blank, const std::vector<StockSize>& sizes, const std::vector<Density>& densities,
+                     const std::vector<HangingRule>& hanging = {});
+
+}  // namespace skarvel

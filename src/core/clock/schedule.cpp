@@ -1,0 +1,350 @@
+#include "clock/schedule.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace skarvel {
+namespace {
+
+using std::chrono::days;
+using std::chrono::floor;
+
+constexpr Minutes one_sitting{12 * 60};  // windows shorter than this bind tasks together
+constexpr int farthest_days = 400;
+constexpr Minutes try_step{5};
+
+struct Interval {
+    Moment from, to;
+};
+
+// A task with those that a window binds to it, each at a fixed offset from its start.
+struct Block {
+    std::vector<std::pair<std::size_t, Minutes>> tasks;
+    Minutes length{0};
+};
+
+// A wait of a block's task, so far into the block, for a task outside it.
+struct OuterWait {
+    std::size_t task, after;
+    Minutes at_least, offset;
+};
+
+// Whose turn it is among blocks that can begin at one moment: the longer chain that hangs on it, then the older one.
+struct Turn {
+    Minutes less_tail{0};
+    std::size_t turn = 0;
+    std::size_t block = 0;
+    friend auto operator<=>(const Turn&, const Turn&) = default;
+};
+
+class Planner {
+  public:
+    explicit Planner(const ClockInput& in) : in_(in), tail_(in.tasks.size(), Minutes(0)) {
+        for (const auto& day : in.hours.days) {
+            for (const auto& s : day) longest_sitting_ = std::max(longest_sitting_, Minutes(s.to - s.from));
+        }
+        for (std::size_t i = in.tasks.size(); i-- > 0;) {
+            tail_[i] += in.tasks[i].hands_on;
+            for (const Wait& w : in.tasks[i].waits) tail_[w.after] = std::max(tail_[w.after], tail_[i] + w.at_least);
+        }
+        make_blocks();
+        outer_.resize(blocks_.size());
+        waiting_for_.resize(in.tasks.size());
+        for (std::size_t b = 0; b < blocks_.size(); ++b) {
+            for (const auto& [task, offset] : blocks_[b].tasks) {
+                for (const Wait& w : in.tasks[task].waits) {
+                    const bool done = in.done.contains(in.tasks[w.after].id);
+                    if (block_of_[w.after] == b && !done) continue;
+                    outer_[b].push_back({task, w.after, w.at_least, offset});
+                    if (!done && (waiting_for_[w.after].empty() || waiting_for_[w.after].back() != b))
+                        waiting_for_[w.after].push_back(b);
+                }
+            }
+        }
+    }
+
+    // Slots of all tasks when the open ones may begin at `from`; empty when the hours hold no room.
+    [[nodiscard]] std::vector<Slot> forward(Moment from) const {
+        std::vector<std::optional<Slot>> placed(in_.tasks.size());
+        for (std::size_t i = 0; i < in_.tasks.size(); ++i) {
+            if (const auto at = in_.done.find(in_.tasks[i].id); at != in_.done.end()) {
+                placed[i] = Slot{i, at->second - in_.tasks[i].hands_on, at->second, true};
+            }
+        }
+        std::vector<Interval> busy;
+        std::vector<std::size_t> missing(blocks_.size(), 0);  // tasks outside a block that it still waits for
+        // Blocks of one length that can begin at one moment stand together. Room only gets less, so a start once found
+        // can only move later: it is looked up again, for all of them at once, when its turn comes.
+        std::map<std::pair<Moment, Minutes>, std::set<Turn>> ready;
+        std::size_t turn = 0;
+        const auto make_ready = [&](std::size_t b) {
+            if (const auto at = may_begin(b, placed, from))
+                ready[{*at, blocks_[b].length}].insert({-tail(b), ++turn, b});
+        };
+        for (const auto& waiting : waiting_for_) {
+            for (const std::size_t b : waiting) ++missing[b];
+        }
+        for (std::size_t b = 0; b < blocks_.size(); ++b) {
+            if (missing[b] == 0) make_ready(b);
+        }
+        while (!ready.empty()) {
+            const Moment start = ready.begin()->first.first;
+            auto first = ready.end();
+            for (auto at = ready.begin(); at != ready.end() && at->first.first == start;) {
+                const auto room = first_room(start, at->first.second, busy);
+                if (!room) return {};
+                if (*room != start) {
+                    auto later = ready.extract(at++);
+                    auto& there = ready[{*room, later.key().second}];
+                    if (there.size() < later.mapped().size()) there.swap(later.mapped());
+                    there.merge(later.mapped());
+                    continue;
+                }
+                if (first == ready.end() || *at->second.begin() < *first->second.begin()) first = at;
+                ++at;
+            }
+            if (first == ready.end()) continue;
+            const Block& block = blocks_[first->second.begin()->block];
+            first->second.erase(first->second.begin());
+            if (first->second.empty()) ready.erase(first);
+            for (const auto& [task, offset] : block.tasks) {
+                if (placed[task]) continue;
+                placed[task] = Slot{task, start + offset, start + offset + in_.tasks[task].hands_on, false};
+                for (const std::size_t waiting : waiting_for_[task]) {
+                    if (--missing[waiting] == 0) make_ready(waiting);
+                }
+            }
+            occupy(busy, {start, start + block.length});
+        }
+        std::vector<Slot> slots;
+        for (const auto& slot : placed) {
+            if (slot) slots.push_back(*slot);
+        }
+        std::stable_sort(slots.begin(), slots.end(), [](const Slot& a, const Slot& b) { return a.start < b.start; });
+        return slots;
+    }
+
+    // Open work that must be done in one go and is longer than any sitting: its first task, and how long it takes.
+    struct TooLong {
+        std::size_t first;
+        Minutes length;
+        bool alone;
+    };
+    [[nodiscard]] std::vector<TooLong> too_long() const {
+        std::vector<TooLong> out;
+        for (const Block& block : blocks_) {
+            const auto open = std::find_if(block.tasks.begin(), block.tasks.end(),
+                                           [&](const auto& t) { return !in_.done.contains(in_.tasks[t.first].id); });
+            if (open == block.tasks.end() || block.length - open->second <= longest_sitting_) continue;
+            out.push_back({open->first, block.length - open->second, std::next(open) == block.tasks.end()});
+        }
+        return out;
+    }
+
+  private:
+    void make_blocks() {
+        block_of_.resize(in_.tasks.size());
+        for (std::size_t i = 0; i < in_.tasks.size(); ++i) {
+            const Task& task = in_.tasks[i];
+            std::optional<std::size_t> joined;
+            Minutes offset{0};
+            for (const Wait& w : task.waits) {
+                const bool lifts_on = task.kind == "lift" && in_.tasks[w.after].kind == "lift" && windowed_[w.after];
+                const bool binds = (w.at_most && *w.at_most < one_sitting) || lifts_on;
+                if (!binds || in_.done.contains(in_.tasks[w.after].id)) continue;
+                joined = block_of_[w.after];
+                offset = blocks_[*joined].length + w.at_least;
+            }
+            windowed_.push_back(joined.has_value());
+            if (joined) {
+                blocks_[*joined].tasks.emplace_back(i, offset);
+                blocks_[*joined].length = offset + task.hands_on;
+                block_of_[i] = *joined;
+            } else {
+                block_of_[i] = blocks_.size();
+                blocks_.push_back({{{i, Minutes(0)}}, task.hands_on});
+            }
+        }
+    }
+
+    [[nodiscard]] Minutes tail(std::size_t block) const { return tail_[blocks_[block].tasks.front().first]; }
+
+    // When a block may begin that waits for nothing without a place; nothing where all of it is done.
+    [[nodiscard]] std::optional<Moment> may_begin(std::size_t block, const std::vector<std::optional<Slot>>& placed,
+                                                  Moment from) const {
+        const auto& tasks = blocks_[block].tasks;
+        if (std::all_of(tasks.begin(), tasks.end(), [&](const auto& t) { return placed[t.first].has_value(); }))
+            return std::nullopt;
+        Moment earliest = from;
+        for (const OuterWait& w : outer_[block]) {
+            if (placed[w.task]) continue;
+            Moment free = placed[w.after]->end + w.at_least;
+            const auto held = in_.held.find(in_.tasks[w.after].id);
+            if (held != in_.held.end()) free = std::max(free, held->second);
+            earliest = std::max(earliest, free - w.offset);
+        }
+        return earliest;
+    }
+
+    [[nodiscard]] std::optional<Moment> first_room(Moment from, Minutes length,
+                                                   const std::vector<Interval>& busy) const {
+        for (int d = 0; d < farthest_days; ++d) {
+            const auto day = floor<days>(from) + days(d);
+            for (const auto& sitting : in_.hours.days.at(std::chrono::weekday{day}.c_encoding())) {
+                const Moment open = day + Minutes(sitting.from);
+                const Moment close = day + Minutes(sitting.to);
+                Moment start = std::max(from, open);
+                auto b = std::upper_bound(busy.begin(), busy.end(), start,
+                                          [](Moment m, const Interval& i) { return m < i.to; });
+                for (; b != busy.end() && b->from < start + length && length.count() > 0; ++b) start = b->to;
+                // Work longer than any sitting begins with one and runs over; a problem says so.
+                const bool too_long = length > longest_sitting_ && start == open;
+                if (start < close && (start + length <= close || too_long)) return start;
+            }
+        }
+        return std::nullopt;
+    }
+
+    // Kept in order, and joined where one ends as the next begins: an evening's work is one interval.
+    static void occupy(std::vector<Interval>& busy, Interval work) {
+        if (work.from == work.to) return;
+        auto at = std::upper_bound(busy.begin(), busy.end(), work.from,
+                                   [](Moment m, const Interval& i) { return m < i.from; });
+        if (at != busy.begin() && std::prev(at)->to == work.from) {
+            at = std::prev(at);
+            at->to = work.to;
+        } else {
+            at = busy.insert(at, work);
+        }
+        if (const auto later = std::next(at); later != busy.end() && later->from == at->to) {
+            at->to = later->to;
+            busy.erase(later);
+        }
+    }
+
+    const ClockInput& in_;
+    Minutes longest_sitting_{0};
+    std::vector<Minutes> tail_;
+    std::vector<Block> blocks_;
+    std::vector<std::size_t> block_of_;                  // by task
+    std::vector<std::vector<OuterWait>> outer_;          // by block: its waits for tasks outside it, or done
+    std::vector<std::vector<std::size_t>> waiting_for_;  // by task: blocks that wait for it
+    std::vector<bool> windowed_;
+};
+
+Moment end_of(const std::vector<Slot>& slots) {
+    Moment end = slots.front().end;
+    for (const Slot& slot : slots) end = std::max(end, slot.end);
+    return end;
+}
+
+// The longest chain of hands-on times and waits through the tasks, hours left aside.
+void find_chain(const std::vector<Task>& tasks, Schedule& out) {
+    std::vector<Minutes> reach(tasks.size(), Minutes(0));
+    std::vector<const Wait*> through(tasks.size(), nullptr);
+    std::size_t last = 0;
+    for (std::size_t i = 0; i < tasks.size(); ++i) {
+        for (const Wait& w : tasks[i].waits) {
+            if (through[i] == nullptr || reach[w.after] + w.at_least > reach[i]) {
+                reach[i] = reach[w.after] + w.at_least;
+                through[i] = &w;
+            }
+        }
+        reach[i] += tasks[i].hands_on;
+        if (reach[i] > reach[last]) last = i;
+    }
+    for (const Wait* w = tasks.empty() ? nullptr : through[last]; w != nullptr; w = through[w->after]) {
+        if (w->at_least.count() == 0) continue;
+        out.chain.insert(out.chain.begin(), *w);
+        out.chain_waits += w->at_least;
+    }
+}
+
+std::optional<Moment> latest_start(const Planner& planner, const ClockInput& in) {
+    // No start can be later than the deadline, nor need one be earlier than a chain of two months. A later start never
+    // makes an earlier finish, so both searches halve.
+    const Moment deadline = *in.deadline;
+    constexpr int longest_search_days = 60;
+    std::vector<Interval> sittings;  // the latest first
+    for (int d = 0; d <= longest_search_days; ++d) {
+        const auto day = floor<days>(deadline) - days(d);
+        const auto& of_day = in.hours.days.at(std::chrono::weekday{day}.c_encoding());
+        for (auto s = of_day.rbegin(); s != of_day.rend(); ++s) {
+            if (day + Minutes(s->from) <= deadline) sittings.push_back({day + Minutes(s->from), day + Minutes(s->to)});
+        }
+    }
+    const auto first = std::partition_point(sittings.begin(), sittings.end(), [&](const Interval& sitting) {
+        const auto slots = planner.forward(sitting.from);
+        return slots.empty() || end_of(slots) > deadline;
+    });
+    std::optional<Moment> found;
+    Moment coarse = deadline;
+    if (first != sittings.end()) {
+        found = first->from;
+        coarse = first->to;
+    }
+    if (!found) return std::nullopt;
+    Moment low = *found;
+    Moment high = coarse;
+    while (high - low > try_step) {
+        const auto steps = (high - low) / try_step;
+        const Moment middle = low + try_step * (steps / 2);
+        const auto slots = planner.forward(middle);
+        if (!slots.empty() && end_of(slots) <= deadline) {
+            low = middle;
+        } else {
+            high = middle;
+        }
+        if (steps <= 1) break;
+    }
+    // Hands may have room only a little after the moment that was tried.
+    for (const Slot& slot : planner.forward(low)) {
+        if (!slot.done) return slot.start;
+    }
+    return low;
+}
+
+}  // namespace
+
+Schedule schedule(const ClockInput& in) {
+    Schedule out;
+    find_chain(in.tasks, out);
+    for (const Task& task : in.tasks) {
+        if (!in.done.contains(task.id)) out.hands_on += task.hands_on;
+    }
+    if (in.tasks.empty()) return out;
+    const Planner planner(in);
+    out.slots = planner.forward(in.now);
+    if (out.slots.empty()) {
+        out.problems.push_back({{"clock.no-hours", {}}, "clock", {"clock.set-hours", {}}, Mark::Stop});
+        return out;
+    }
+    const auto open = std::find_if(out.slots.begin(), out.slots.end(), [](const Slot& s) { return !s.done; });
+    out.begin = open == out.slots.end() ? out.slots.front().start : open->start;
+    out.ready = end_of(out.slots);
+    for (const auto& [task, length, alone] : planner.too_long()) {
+        out.problems.push_back({{alone ? "clock.longer-than-sitting" : "clock.longer-in-one-go",
+                                 {{"task", std::vector{full_name(in.tasks[task])}}, {"time", length}}},
+                                "clock",
+                                {"clock.set-hours", {}},
+                                Mark::Look});
+    }
+    if (in.deadline) {
+        out.late = out.ready > *in.deadline;
+        const bool all_done = open == out.slots.end();
+        if (!all_done) out.start_by = latest_start(planner, in);
+        if (out.late && !all_done) {
+            out.problems.push_back({{"clock.late",
+                                     {{"ready", out.ready},
+                                      {"deadline", *in.deadline},
+                                      {"by", std::chrono::duration_cast<Minutes>(out.ready - *in.deadline)}}},
+                                    "clock",
+                                    {"clock.late-remedy", {}},
+                                    Mark::Stop});
+        }
+    }
+    return out;
+}
+
+}  // namespace skarvel

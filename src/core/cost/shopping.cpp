@@ -1,0 +1,43 @@
+#include "cost/shopping.h"
+
+#include <algorithm>
+
+namespace skarvel {
+
+std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
+    std::vector<ShoppingItem> items;
+    items.push_back(
+        in.board.empty()
+            ? ShoppingItem{{"buy.blank", {}}, {"buy.size", {{"length", in.length}, {"width", in.width}}}}
+            : ShoppingItem{{"buy.board", {{"stock", shown_name(in.board)}}}, {"buy.length", {{"length", in.length}}}});
+    Length film;
+    for (const Load& load : in.loads.loads) {
+        if (!load.cut) film += load.film_length;
+    }
+    if (film > Length{}) {
+        items.push_back({{"buy.film", {{"film", in.making.film.name}}},
+                         {"buy.roll", {{"length", film}, {"width", in.film_width}}}});
+    }
+    Length tape;
+    for (const Section& section : in.loads.sections) {
+        const Box box = section.cut.bounds();
+        tape += from_grid(std::max(box.width(), box.height()));
+    }
+    if (tape > Length{}) items.push_back({{"buy.tape", {}}, {"buy.tape-length", {{"length", film_to_cut(tape)}}}});
+    const auto coat = [&](const Coat& c, int coats, const char* id) {
+        if (c.kind == "none" || coats <= 0) return;
+        items.push_back({{id, {{"coat", c.name}}},
+                         {"buy.coats", {{"coats", std::int64_t{coats}}, {"area", in.area_sqft * coats}}}});
+    };
+    coat(in.method.ground, in.method.ground_coats, "buy.ground");
+    coat(in.method.colour, in.method.colour_coats, "buy.colour");
+    coat(in.method.clear, in.method.clear_coats, "buy.clear");
+    if (in.making.way == Way::PaintThrough)
+        items.push_back({{"buy.tool", {{"tool", in.making.tool.name}}}, {"buy.one", {}}});
+    if (in.rope > Length{})
+        items.push_back({{"buy.rope", {}}, {"buy.rope-length", {{"length", film_to_cut(in.rope)}}}});
+    items.push_back({{"buy.paper", {}}, {"buy.sheets", {}}});
+    return items;
+}
+
+}  // namespace skarvel

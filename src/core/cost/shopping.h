@@ -1,0 +1,34 @@
+// cost/shopping.h
+//
+// What to buy or take from the drawer for a job: film by the inch of roll, coats by the area they cover, tape.
+#pragma once
+
+#include <vector>
+
+#include "loads/loads.h"
+#include "method/build_up.h"
+
+namespace skarvel {
+
+struct ShoppingInput {
+    std::string board;  ///< as sold, or empty
+    Length length, width;
+    double area_sqft = 0;
+    LoadsPlan loads;
+    MakingPlan making;
+    BuildUp method;
+    Length film_width;
+    std::string seal;
+    Length rope;  ///< that turns of rope take
+    friend bool operator==(const ShoppingInput&, const ShoppingInput&) = default;
+};
+
+struct ShoppingItem {
+    Reason what, how_much;
+    friend bool operator==(const ShoppingItem&, const ShoppingItem&) = default;
+};
+
+/// Film already cut is not on the list.
+std::vector<ShoppingItem> shopping(const ShoppingInput& input);
+
+}  // namespace skarvel

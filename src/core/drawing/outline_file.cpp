@@ -1,0 +1,120 @@
+#include "drawing/outline_file.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace skarvel {
+namespace {
+
+constexpr std::size_t most_bytes = 8'000'000;
+constexpr std::size_t most_points = 200'000;
+constexpr double larger_side_mm = 2000;
+
+tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
+    return refused({id, {{"file", name}}}, "blank", remedy == nullptr ? Reason{} : Reason{remedy, {}});
+}
+
+double shoelace(const Ring& ring) {
+    double twice = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i];
+        const Point b = ring[(i + 1) % ring.size()];
+        twice +=
+            static_cast<double>(a.x) * static_cast<double>(b.y) - static_cast<double>(b.x) * static_cast<double>(a.y);
+    }
+    return twice / 2;
+}
+
+// A region and whether its path crossed itself: then winding fills other than what the path's own area says.
+struct Shape {
+    Region region;
+    double area = 0;
+    bool crosses = false;
+};
+
+Shape shape_of(const Outline::Contour& contour, double scale) {
+    Outline one;
+    one.contours.push_back(contour);
+    Shape shape{flatten(one, scale, scale), 0, false};
+    for (const Ring& ring : shape.region.rings()) shape.area += std::abs(shoelace(ring));
+    // The same path as a polygon through its own nodes and middles, for its signed area.
+    std::vector<Outline::Node> nodes{contour.start};
+    for (const auto& curve : contour.curves) {
+        constexpr int parts = 16;
+        const Outline::Node from = nodes.back();
+        for (int i = 1; i <= parts; ++i) {
+            std::vector<Outline::Node> points{from};
+            points.insert(points.end(), curve.begin(), curve.end());
+            const double t = static_cast<double>(i) / parts;
+            for (std::size_t n = points.size(); n > 1; --n) {
+                for (std::size_t k = 0; k + 1 < n; ++k)
+                    points[k] = {points[k].x + (points[k + 1].x - points[k].x) * t,
+                                 points[k].y + (points[k + 1].y - points[k].y) * t};
+            }
+            nodes.push_back(points.front());
+        }
+    }
+    double twice = 0;
+    for (std::size_t i = 0; i < nodes.size(); ++i) {
+        const auto& a = nodes[i];
+        const auto& b = nodes[(i + 1) % nodes.size()];
+        twice += a.x * b.y - b.x * a.y;
+    }
+    const double signed_area = std::abs(twice) / 2 * scale * scale / (grid_nm * 1e-6) / (grid_nm * 1e-6);
+    shape.crosses = shape.region.rings().size() > 1 ||
+                    std::abs(signed_area - shape.area) > 0.02 * std::max(shape.area, signed_area);
+    return shape;
+}
+
+}  // namespace
+
+Expected<Region> read_outline_file(const std::string& bytes, const std::string& name) {
+    if (bytes.empty()) return no("outline.empty-file", name);
+    if (bytes.size() > most_bytes) return no("outline.huge", name, "outline.simplify");
+    const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
+    const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
+    if (!svg && !dxf) return no("outline.neither", name);
+    auto paths = svg ? paths_of_svg(bytes, name) : paths_of_dxf(bytes, name);
+    if (!paths) return tl::unexpected(paths.error());
+    if (paths->empty()) return no("outline.no-path", name, "outline.convert-text");
+    std::size_t points = 0;
+    Outline all;
+    for (const DrawnPath& path : *paths) {
+        if (!path.closed) return no("outline.open", name, "outline.close-it");
+        points += path.contour.curves.size();
+        all.contours.push_back(path.contour);
+    }
+    if (points > most_points) return no("outline.huge", name, "outline.simplify");
+    const Extent extent = extent_of(all);
+    const double larger = std::max(extent.x1 - extent.x0, extent.y1 - extent.y0);
+    if (extent.empty() || !std::isfinite(larger) || larger <= 0) return no("outline.no-path", name);
+    std::vector<Shape> shapes;
+    for (Outline::Contour contour : all.contours) {
+        // About its own corner, so that far-away drawings stay in range.
+        const auto move = [&](Outline::Node& n) {
+            n.x -= extent.x0;
+            n.y -= extent.y0;
+        };
+        move(contour.start);
+        for (auto& curve : contour.curves) std::for_each(curve.begin(), curve.end(), move);
+        Shape shape = shape_of(contour, larger_side_mm / larger);
+        if (shape.crosses) return no("outline.crosses", name, "outline.uncross");
+        if (!shape.region.empty()) shapes.push_back(std::move(shape));
+    }
+    std::stable_sort(shapes.begin(), shapes.end(), [](const Shape& a, const Shape& b) { return a.area > b.area; });
+    Region region;
+    for (const Shape& shape : shapes) {
+        if (region.empty()) {
+            region = shape.region;
+        } else if (subtract(shape.region, region).empty()) {
+            region = subtract(region, shape.region);
+        } else {
+            region = merge(region, shape.region);
+        }
+    }
+    if (region.empty()) return no("outline.no-path", name);
+    if (islands(region).size() > 1) return no("outline.several", name, "outline.one-shape");
+    return region.moved(Point{} - region.bounds().low);
+}
+
+}  // namespace skarvel

@@ -1,0 +1,35 @@
+// drawing/outline_file.h
+//
+// Outline files: the outline of a blank from an SVG or DXF file, read from bytes. Every closed path of the file counts;
+// paths inside others are holes. Sizes in such files are seldom to be trusted: the result is scaled to 2 m along its
+// longer side, and one dimension that the maker knows gives it its size.
+//
+// Circles and arcs of SVG come from its package as cubics, a quarter turn each, with a radius right within 0.03 %;
+// those of DXF as eighths, within 0.001 %.
+//
+// Refused, each with its reason: what is neither SVG nor DXF, document types and entities (they can pull in other files
+// or grow without end), files over 8 MB or outlines over 200 000 points, open paths, paths that cross themselves, more
+// than one shape, and files without any path. Nothing outside the bytes is ever read.
+#pragma once
+
+#include <string>
+
+#include "geometry/outline.h"
+#include "text/reason.h"
+
+namespace skarvel {
+
+/// `name` is only told back in problems.
+Expected<Region> read_outline_file(const std::string& bytes, const std::string& name);
+
+/// A path of a drawing: a contour, y upwards, and whether it ends where it began.
+struct DrawnPath {
+    Outline::Contour contour;
+    bool closed = false;
+};
+
+/// The paths of either kind of file, before they are judged.
+Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name);
+Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const std::string& name);
+
+}  // namespace skarvel

@@ -1,0 +1,37 @@
+#include "files/exporting.h"
+
+#include <algorithm>
+
+#include "files/cut_file.h"
+#include "files/pdf.h"
+#include "files/save.h"
+
+namespace skarvel {
+
+Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Plan& plan, const Shop& shop,
+                                                        const Library& library, const std::filesystem::path& folder) {
+    const bool anything =
+        std::any_of(plan.faces.begin(), plan.faces.end(), [](const FacePlan& f) { return !f.loads->loads.empty(); });
+    if (!anything) return refused({"export.nothing", {}}, "export", {"export.nothing-remedy", {}});
+    std::error_code error;
+    std::filesystem::create_directories(folder, error);
+    if (error) {
+        return refused({"file.cannot-save", {{"file", folder.string()}, {"detail", error.message()}}}, folder.string(),
+                       {"file.save-elsewhere", {}});
+    }
+    std::vector<std::filesystem::path> written;
+    const auto write = [&](const std::string& name, const std::string& bytes) -> Expected<FileStamp> {
+        auto stamp = save_file(folder / name, bytes);
+        if (stamp) written.push_back(folder / name);
+        return stamp;
+    };
+    for (const CutFile& file : cut_files(plan, shop)) {
+        if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
+    }
+    const auto pdf = write_pdf(sheets(job, plan, shop, library), library, job.title);
+    if (!pdf) return tl::unexpected(pdf.error());
+    if (auto saved = write("sheets.pdf", *pdf); !saved) return tl::unexpected(saved.error());
+    return written;
+}
+
+}  // namespace skarvel

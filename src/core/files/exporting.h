@@ -1,0 +1,18 @@
+// files/exporting.h
+//
+// Export: everything that goes to the bench from one plan: a cut file for each load and the sheets, into one folder.
+#pragma once
+
+#include <filesystem>
+#include <vector>
+
+#include "job/plan.h"
+
+namespace skarvel {
+
+/// The files written, in order. Refused when there is nothing to cut or a file cannot be written; files written before
+/// the failure stay.
+Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Plan& plan, const Shop& shop,
+                                                        const Library& library, const std::filesystem::path& folder);
+
+}  // namespace skarvel

@@ -1,0 +1,346 @@
+#include "geometry/region.h"
+
+#include <algorithm>
+#include <boost/geometry.hpp>
+#include <boost/geometry/geometries/box.hpp>
+#include <boost/geometry/geometries/point.hpp>
+#include <boost/geometry/index/rtree.hpp>
+#include <numeric>
+#include <polyclipping/clipper.hpp>
+
+namespace skarvel {
+
+// The boolean library's own types stay in this file.
+struct RegionAccess {
+    static Region make(std::vector<Ring> rings) {
+        Region region;
+        region.rings_ = std::move(rings);
+        return region;
+    }
+};
+
+namespace {
+
+namespace cl = ClipperLib;
+
+constexpr double arc_tolerance_units = 80;  // 0.01 mm
+
+cl::Paths to_paths(const Region& region) {
+    cl::Paths paths;
+    paths.reserve(region.rings().size());
+    for (const Ring& ring : region.rings()) {
+        cl::Path& path = paths.emplace_back();
+        path.reserve(ring.size());
+        for (const Point& p : ring) path.emplace_back(p.x, p.y);
+    }
+    return paths;
+}
+
+// A ring starts at its lowest point, so that equal shapes are equal values.
+Ring to_ring(const cl::Path& path) {
+    Ring ring;
+    ring.reserve(path.size());
+    for (const auto& p : path) ring.push_back({p.X, p.Y});
+    std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
+    return ring;
+}
+
+Region to_region(const cl::Paths& paths) {
+    std::vector<Ring> rings;
+    rings.reserve(paths.size());
+    for (const cl::Path& path : paths) {
+        if (path.size() >= 3) rings.push_back(to_ring(path));
+    }
+    std::sort(rings.begin(), rings.end());
+    return RegionAccess::make(std::move(rings));
+}
+
+// Whether a ring comes back to one of its own points, at a point or along an edge: a sweep upwards over its edges.
+bool meets_itself(const cl::Path& path) {
+    struct Edge {
+        cl::IntPoint low, high;
+    };
+    std::vector<Edge> edges;
+    edges.reserve(path.size());
+    std::vector<cl::IntPoint> points(path);
+    const auto below = [](const cl::IntPoint& a, const cl::IntPoint& b) {
+        return std::tie(a.Y, a.X) < std::tie(b.Y, b.X);
+    };
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        const auto& a = path[i];
+        const auto& b = path[(i + 1) % path.size()];
+        edges.push_back(below(a, b) ? Edge{a, b} : Edge{b, a});
+    }
+    std::sort(points.begin(), points.end(), below);
+    if (std::adjacent_find(points.begin(), points.end()) != points.end()) return true;
+    std::sort(edges.begin(), edges.end(), [&](const Edge& a, const Edge& b) { return below(a.low, b.low); });
+    std::vector<Edge> open;
+    auto next = edges.begin();
+    for (const auto& p : points) {
+        std::erase_if(open, [&](const Edge& e) { return !below(p, e.high); });
+        const bool on_edge = std::any_of(open.begin(), open.end(), [&](const Edge& e) {
+            return (e.high.X - e.low.X) * (p.Y - e.low.Y) == (p.X - e.low.X) * (e.high.Y - e.low.Y);
+        });
+        if (on_edge) return true;
+        for (; next != edges.end() && next->low == p; ++next) open.push_back(*next);
+    }
+    return false;
+}
+
+// The library parts rings that meet themselves only when asked, and then compares every point with every other: asked
+// only where a ring does.
+template <class Out, class Rings>
+void execute(cl::Clipper& clipper, cl::ClipType type, cl::PolyFillType fill, Out& out, const Rings& rings_of) {
+    clipper.Execute(type, out, fill, fill);
+    const cl::Paths rings = rings_of(out);
+    if (std::none_of(rings.begin(), rings.end(), meets_itself)) return;
+    clipper.StrictlySimple(true);
+    clipper.Execute(type, out, fill, fill);
+}
+
+Region run(cl::ClipType type, const cl::Paths& subject, const cl::Paths& clip, cl::PolyFillType fill) {
+    cl::Clipper clipper;
+    clipper.AddPaths(subject, cl::ptSubject, true);
+    if (!clip.empty()) clipper.AddPaths(clip, cl::ptClip, true);
+    cl::Paths out;
+    execute(clipper, type, fill, out, [](const cl::Paths& paths) { return paths; });
+    return to_region(out);
+}
+
+void collect_islands(const cl::PolyNode& node, std::vector<Region>& out) {
+    for (const cl::PolyNode* outer : node.Childs) {
+        cl::Paths paths{outer->Contour};
+        for (const cl::PolyNode* hole : outer->Childs) {
+            paths.push_back(hole->Contour);
+            collect_islands(*hole, out);
+        }
+        out.push_back(to_region(paths));
+    }
+}
+
+void order_by_place(std::vector<Region>& shapes) {
+    std::stable_sort(shapes.begin(), shapes.end(), [](const Region& a, const Region& b) {
+        const Box p = a.bounds();
+        const Box q = b.bounds();
+        return std::tuple(-p.high.y, p.low.x) < std::tuple(-q.high.y, q.low.x);
+    });
+}
+
+double ring_area(const Ring& ring) {
+    double twice = 0;
+    const Point origin = ring.front();  // keeps the products small
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i] - origin;
+        const Point b = ring[(i + 1) % ring.size()] - origin;
+        twice +=
+            static_cast<double>(a.x) * static_cast<double>(b.y) - static_cast<double>(b.x) * static_cast<double>(a.y);
+    }
+    return twice / 2;
+}
+
+// Groups of shapes whose boxes meet, directly or through others.
+std::vector<std::vector<std::size_t>> clusters(std::span<const Region> shapes) {
+    namespace bgi = boost::geometry::index;
+    using Corner = boost::geometry::model::point<std::int64_t, 2, boost::geometry::cs::cartesian>;
+    using Bounds = boost::geometry::model::box<Corner>;
+    std::vector<std::pair<Bounds, std::size_t>> entries;
+    for (std::size_t i = 0; i < shapes.size(); ++i) {
+        if (shapes[i].empty()) continue;
+        const Box box = shapes[i].bounds();
+        entries.emplace_back(Bounds(Corner(box.low.x, box.low.y), Corner(box.high.x, box.high.y)), i);
+    }
+    const bgi::rtree<std::pair<Bounds, std::size_t>, bgi::quadratic<16>> tree(entries.begin(), entries.end());
+    std::vector<std::size_t> parent(shapes.size());
+    std::iota(parent.begin(), parent.end(), 0);
+    const auto root = [&](std::size_t i) {
+        while (parent[i] != i) i = parent[i] = parent[parent[i]];
+        return i;
+    };
+    for (const auto& [bounds, i] : entries) {
+        for (auto it = tree.qbegin(bgi::intersects(bounds)); it != tree.qend(); ++it) {
+            const std::size_t a = root(i);
+            const std::size_t b = root(it->second);
+            parent[std::max(a, b)] = std::min(a, b);
+        }
+    }
+    std::vector<std::vector<std::size_t>> groups(shapes.size());
+    for (const auto& entry : entries) groups[root(entry.second)].push_back(entry.second);
+    std::erase_if(groups, [](const auto& group) { return group.empty(); });
+    return groups;
+}
+
+}  // namespace
+
+Box around(const Box& a, const Box& b) {
+    if (a.empty()) return b;
+    if (b.empty()) return a;
+    return {{std::min(a.low.x, b.low.x), std::min(a.low.y, b.low.y)},
+            {std::max(a.high.x, b.high.x), std::max(a.high.y, b.high.y)}};
+}
+
+Box common(const Box& a, const Box& b) {
+    return {{std::max(a.low.x, b.low.x), std::max(a.low.y, b.low.y)},
+            {std::min(a.high.x, b.high.x), std::min(a.high.y, b.high.y)}};
+}
+
+Box grown(const Box& box, Length by) {
+    const std::int64_t d = to_grid(by);
+    return {{box.low.x - d, box.low.y - d}, {box.high.x + d, box.high.y + d}};
+}
+
+Region Region::rectangle(const Box& box) {
+    if (box.empty()) return {};
+    return RegionAccess::make({{box.low, {box.high.x, box.low.y}, box.high, {box.low.x, box.high.y}}});
+}
+
+Region Region::from_rings(const std::vector<Ring>& rings) {
+    return run(cl::ctUnion, to_paths(RegionAccess::make(rings)), {}, cl::pftNonZero);
+}
+
+Box Region::bounds() const {
+    if (rings_.empty()) return {};
+    Box box{rings_.front().front(), rings_.front().front()};
+    for (const Ring& ring : rings_) {
+        for (const Point& p : ring) {
+            box.low = {std::min(box.low.x, p.x), std::min(box.low.y, p.y)};
+            box.high = {std::max(box.high.x, p.x), std::max(box.high.y, p.y)};
+        }
+    }
+    return box;
+}
+
+double Region::area_mm2() const {
+    constexpr double mm_per_unit = grid_nm * 1e-6;
+    double units = 0;
+    for (const Ring& ring : rings_) units += ring_area(ring);
+    return units * mm_per_unit * mm_per_unit;
+}
+
+Region Region::moved(Point by) const {
+    Region out = *this;
+    for (Ring& ring : out.rings_) {
+        for (Point& p : ring) p = p + by;
+    }
+    return out;  // order and starting points do not change with a move
+}
+
+Region Region::turned() const {
+    Region out = *this;
+    for (Ring& ring : out.rings_) {
+        for (Point& p : ring) p = {-p.y, p.x};
+        std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
+    }
+    std::sort(out.rings_.begin(), out.rings_.end());
+    return out;
+}
+
+Region Region::mirrored(std::int64_t twice_middle) const {
+    std::vector<Ring> rings;
+    rings.reserve(rings_.size());
+    for (const Ring& ring : rings_) {
+        Ring& other = rings.emplace_back();
+        for (auto p = ring.rbegin(); p != ring.rend(); ++p) other.push_back({twice_middle - p->x, p->y});
+        std::rotate(other.begin(), std::min_element(other.begin(), other.end()), other.end());
+    }
+    std::sort(rings.begin(), rings.end());
+    return RegionAccess::make(std::move(rings));
+}
+
+Region merge(std::span<const Region> shapes) {
+    std::vector<Ring> rings;
+    for (const std::vector<std::size_t>& group : clusters(shapes)) {
+        if (group.size() == 1) {
+            const auto& own = shapes[group.front()].rings();
+            rings.insert(rings.end(), own.begin(), own.end());
+            continue;
+        }
+        cl::Paths paths;
+        for (const std::size_t i : group) {
+            for (cl::Path& path : to_paths(shapes[i])) paths.push_back(std::move(path));
+        }
+        const Region joined = run(cl::ctUnion, paths, {}, cl::pftNonZero);
+        rings.insert(rings.end(), joined.rings().begin(), joined.rings().end());
+    }
+    std::sort(rings.begin(), rings.end());
+    return RegionAccess::make(std::move(rings));
+}
+
+Region merge(const Region& a, const Region& b) {
+    const std::vector<Region> both{a, b};
+    return merge(both);
+}
+
+Region subtract(const Region& from, const Region& what) {
+    if (from.empty() || what.empty()) return from;
+    return run(cl::ctDifference, to_paths(from), to_paths(what), cl::pftNonZero);
+}
+
+Region intersect(const Region& a, const Region& b) {
+    if (a.empty() || b.empty() || !a.bounds().meets(b.bounds())) return {};
+    return run(cl::ctIntersection, to_paths(a), to_paths(b), cl::pftNonZero);
+}
+
+Region grow(const Region& shape, Length by) {
+    const std::int64_t units = to_grid(by);
+    if (units == 0 || shape.empty()) return shape;
+    cl::ClipperOffset offset(2.0, arc_tolerance_units);
+    offset.AddPaths(to_paths(shape), cl::jtRound, cl::etClosedPolygon);
+    cl::Paths out;
+    offset.Execute(out, static_cast<double>(units));
+    return run(cl::ctUnion, out, {}, cl::pftNonZero);
+}
+
+std::vector<Region> islands(const Region& shape) {
+    if (shape.rings().size() == 1) return {shape};
+    cl::Clipper clipper;
+    clipper.AddPaths(to_paths(shape), cl::ptSubject, true);
+    cl::PolyTree tree;
+    execute(clipper, cl::ctUnion, cl::pftNonZero, tree, [](const cl::PolyTree& t) {
+        cl::Paths paths;
+        cl::PolyTreeToPaths(t, paths);
+        return paths;
+    });
+    std::vector<Region> out;
+    collect_islands(tree, out);
+    order_by_place(out);
+    return out;
+}
+
+std::vector<Region> holes(const Region& shape) {
+    std::vector<Region> out;
+    for (const Ring& ring : shape.rings()) {
+        if (ring_area(ring) < 0) out.push_back(Region::from_rings({Ring(ring.rbegin(), ring.rend())}));
+    }
+    order_by_place(out);
+    return out;
+}
+
+bool touch(const Region& a, const Region& b) {
+    if (a.empty() || b.empty() || !a.bounds().meets(b.bounds())) return false;
+    if (!intersect(a, b).empty()) return true;
+    // Grown by two grid steps, a shape overlaps what it meets in a line or a point.
+    return !intersect(grow(a, Length::nanometres(2 * grid_nm)), b).empty();
+}
+
+Length crossed(const Region& shape, Axis axis, std::int64_t where) {
+    const Axis other = axis == Axis::X ? Axis::Y : Axis::X;
+    std::vector<double> cuts;
+    for (const Ring& ring : shape.rings()) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point a = ring[i];
+            const Point b = ring[(i + 1) % ring.size()];
+            const std::int64_t p = along(axis, a);
+            const std::int64_t q = along(axis, b);
+            if ((p < where) == (q < where)) continue;
+            const double share = static_cast<double>(where - p) / static_cast<double>(q - p);
+            cuts.push_back(static_cast<double>(along(other, a)) +
+                           share * static_cast<double>(along(other, b) - along(other, a)));
+        }
+    }
+    std::sort(cuts.begin(), cuts.end());
+    double inside = 0;
+    for (std::size_t i = 0; i + 1 < cuts.size(); i += 2) inside += cuts[i + 1] - cuts[i];
+    return from_grid(std::llround(inside));
+}
+
+}  // namespace skarvel

@@ -1,0 +1,105 @@
+// geometry/region.h
+//
+// Region: a flat shape on a grid of 125 nm, which holds 1/64 in, 1 um and the plotter's unit exactly. A Region is
+// always valid: closed rings that do not cross, outer ones counter-clockwise, holes clockwise, y upwards. It can only
+// be made by the functions below, which run every shape through the boolean library once (integer, exact). Shapes up to
+// 134 m.
+//
+// Merging works per cluster of shapes whose boxes meet: one huge input slows the library badly.
+#pragma once
+
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "measure/length.h"
+
+namespace skarvel {
+
+constexpr std::int64_t grid_nm = 125;
+
+/// Grid units, rounded to the nearest.
+constexpr std::int64_t to_grid(Length length) {
+    const std::int64_t nm = length.nm();
+    return (nm >= 0 ? nm + grid_nm / 2 : nm - grid_nm / 2) / grid_nm;
+}
+constexpr Length from_grid(std::int64_t units) { return Length::nanometres(units * grid_nm); }
+constexpr double grid_to_mm(std::int64_t units) { return static_cast<double>(units) * (grid_nm * 1e-6); }
+
+/// A point in grid units.
+struct Point {
+    std::int64_t x = 0;
+    std::int64_t y = 0;
+    friend constexpr Point operator+(Point a, Point b) { return {a.x + b.x, a.y + b.y}; }
+    friend constexpr Point operator-(Point a, Point b) { return {a.x - b.x, a.y - b.y}; }
+    friend constexpr auto operator<=>(const Point&, const Point&) = default;
+};
+
+constexpr Point at(Length x, Length y) { return {to_grid(x), to_grid(y)}; }
+
+/// An upright rectangle from `low` to `high`; empty when high is not beyond low.
+struct Box {
+    Point low, high;
+    [[nodiscard]] constexpr std::int64_t width() const { return high.x - low.x; }
+    [[nodiscard]] constexpr std::int64_t height() const { return high.y - low.y; }
+    [[nodiscard]] constexpr bool empty() const { return width() <= 0 || height() <= 0; }
+    [[nodiscard]] constexpr bool holds(const Box& other) const {
+        return other.low.x >= low.x && other.low.y >= low.y && other.high.x <= high.x && other.high.y <= high.y;
+    }
+    [[nodiscard]] constexpr bool meets(const Box& other) const {
+        return low.x <= other.high.x && other.low.x <= high.x && low.y <= other.high.y && other.low.y <= high.y;
+    }
+    friend bool operator==(const Box&, const Box&) = default;
+};
+
+Box around(const Box& a, const Box& b);  ///< smallest box that holds both; an empty one counts for nothing
+Box common(const Box& a, const Box& b);
+Box grown(const Box& box, Length by);
+
+using Ring = std::vector<Point>;
+
+class Region {
+  public:
+    Region() = default;
+    static Region rectangle(const Box& box);
+    /// From rings as they come, filled by the non-zero winding rule, as typefaces are.
+    static Region from_rings(const std::vector<Ring>& rings);
+
+    [[nodiscard]] const std::vector<Ring>& rings() const { return rings_; }
+    [[nodiscard]] bool empty() const { return rings_.empty(); }
+    [[nodiscard]] Box bounds() const;
+    [[nodiscard]] double area_mm2() const;
+    [[nodiscard]] Region moved(Point by) const;
+    /// Left and right changed: x becomes `twice_middle` - x.
+    [[nodiscard]] Region mirrored(std::int64_t twice_middle) const;
+    /// A quarter turn counter-clockwise about the origin.
+    [[nodiscard]] Region turned() const;
+
+    friend bool operator==(const Region&, const Region&) = default;
+
+  private:
+    friend struct RegionAccess;
+    std::vector<Ring> rings_;
+};
+
+Region merge(std::span<const Region> shapes);
+Region merge(const Region& a, const Region& b);
+Region subtract(const Region& from, const Region& what);
+Region intersect(const Region& a, const Region& b);
+/// Grown outwards by `by`, inwards when negative, with round corners; arcs keep within 0.01 mm.
+Region grow(const Region& shape, Length by);
+
+/// The connected parts, each with its holes, ordered from top to bottom, then left to right.
+std::vector<Region> islands(const Region& shape);
+/// The holes as shapes of their own, in the order of `islands`.
+std::vector<Region> holes(const Region& shape);
+/// Whether the two overlap or meet in a line or a point.
+bool touch(const Region& a, const Region& b);
+
+enum class Axis { X, Y };
+constexpr std::int64_t along(Axis axis, Point p) { return axis == Axis::X ? p.x : p.y; }
+
+/// How much of `shape` lies on the line where `axis` equals `where`: the length of ink that a seam there would cut.
+Length crossed(const Region& shape, Axis axis, std::int64_t where);
+
+}  // namespace skarvel

@@ -1,0 +1,155 @@
+#include "job/commands.h"
+
+#include <algorithm>
+#include <cstdlib>
+
+namespace skarvel {
+namespace {
+
+bool is_proof(const std::string& step) { return step.ends_with("/proof"); }
+
+// The loads that a step "<sign>/cut/<letters>" cuts.
+void keep_as_cut(Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at) {
+    for (const FacePlan& face : plan.faces) {
+        for (const Load& load : face.loads->loads) {
+            const std::string of = face_id(job.signs.at(face.sign), face.face);
+            if (load.cut || step != of + "/cut/" + load.name) continue;
+            CutLoad cut{face.making.film.id, shop.mat.name, {}, load.placements, load.film_length, false, at, of};
+            for (Placement& p : cut.placements) {
+                cut.sections.push_back(face.loads->sections[p.section]);
+                p.section = cut.sections.size() - 1;
+            }
+            job.bench.cut.push_back(std::move(cut));
+            return;
+        }
+    }
+}
+
+std::string letters_of_load(const CutLoad& cut) {
+    std::string name;
+    for (const Placement& p : cut.placements) name += (name.empty() ? "" : "+") + cut.sections[p.section].letters;
+    return name;
+}
+
+}  // namespace
+
+Job tick(const Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at) {
+    const bool known = std::any_of(plan.tasks.begin(), plan.tasks.end(), [&](const Task& t) { return t.id == step; });
+    if (!known || job.bench.ticks.contains(step)) return job;
+    Job out = job;
+    if (is_proof(step)) {
+        out.proof = Proof{wording(job), at};
+        return out;
+    }
+    out.bench.ticks[step] = at;
+    keep_as_cut(out, plan, shop, step, at);
+    return out;
+}
+
+Job untick(const Job& job, const std::string& step) {
+    Job out = job;
+    if (is_proof(step)) out.proof.reset();
+    out.bench.ticks.erase(step);
+    out.bench.held.erase(step);
+    std::erase_if(out.bench.cut, [&](const CutLoad& cut) { return step == cut.of + "/cut/" + letters_of_load(cut); });
+    return out;
+}
+
+Job hold(const Job& job, const std::string& step, Moment until) {
+    Job out = job;
+    out.bench.held[step] = until;
+    return out;
+}
+
+Job keep_cut(const Job& job, std::size_t cut_load) {
+    Job out = job;
+    if (cut_load < out.bench.cut.size()) out.bench.cut[cut_load].keep = true;
+    return out;
+}
+
+Job cut_again(const Job& job, std::size_t cut_load) {
+    if (cut_load >= job.bench.cut.size()) return job;
+    Job out = job;
+    const auto at = out.bench.cut.begin() + static_cast<long>(cut_load);
+    const std::string name = letters_of_load(*at);
+    // What was done with the spoilt film does not count for the new one.
+    out.bench.ticks.erase(at->of + "/cut/" + name);
+    out.bench.ticks.erase(at->of + "/weed/" + name);
+    out.bench.spoilt.push_back(*at);
+    out.bench.cut.erase(at);
+    return out;
+}
+
+namespace {
+
+// Never used before: steps that were ticked for a sign that is gone stay told apart.
+std::string unused_id(const Job& job) {
+    int highest = 0;
+    const auto look = [&](const std::string& id) { highest = std::max(highest, std::atoi(id.c_str())); };
+    for (const Sign& sign : job.signs) look(sign.id);
+    for (const auto& [step, at] : job.bench.ticks) look(step);
+    for (const CutLoad& cut : job.bench.cut) look(cut.of);
+    return std::to_string(highest + 1);
+}
+
+}  // namespace
+
+Job copy_sign(const Job& job, std::size_t sign, const std::string& words) {
+    if (sign >= job.signs.size()) return job;
+    Job out = job;
+    Sign copy = job.signs[sign];
+    copy.id = unused_id(job);
+    copy.name.clear();
+    copy.faces.front().lettering.words = words;
+    out.signs.insert(out.signs.begin() + static_cast<long>(sign) + 1, copy);
+    if (out.post) {
+        const auto arm = std::find_if(out.post->arms.begin(), out.post->arms.end(),
+                                      [&](const PostArm& a) { return a.sign == job.signs[sign].id; });
+        if (arm != out.post->arms.end()) out.post->arms.insert(arm + 1, {copy.id, arm->gap});
+    }
+    return out;
+}
+
+Job remove_sign(const Job& job, std::size_t sign) {
+    if (job.signs.size() < 2 || sign >= job.signs.size()) return job;
+    Job out = job;
+    if (out.post) std::erase_if(out.post->arms, [&](const PostArm& a) { return a.sign == job.signs[sign].id; });
+    out.signs.erase(out.signs.begin() + static_cast<long>(sign));
+    return out;
+}
+
+Job letter_back(const Job& job, std::size_t sign) {
+    if (sign >= job.signs.size() || job.signs[sign].faces.size() > 1) return job;
+    Job out = job;
+    out.signs[sign].faces.push_back(job.signs[sign].faces.front());
+    return out;
+}
+
+Job bare_back(const Job& job, std::size_t sign) {
+    if (sign >= job.signs.size() || job.signs[sign].faces.size() < 2) return job;
+    Job out = job;
+    out.signs[sign].faces.pop_back();
+    return out;
+}
+
+Job set_on_post(const Job& job) {
+    Job out = job;
+    if (!out.post) out.post.emplace();
+    std::erase_if(out.post->arms, [&](const PostArm& a) {
+        return std::none_of(job.signs.begin(), job.signs.end(), [&](const Sign& s) { return s.id == a.sign; });
+    });
+    for (const Sign& sign : job.signs) {
+        const bool there = std::any_of(out.post->arms.begin(), out.post->arms.end(),
+                                       [&](const PostArm& a) { return a.sign == sign.id; });
+        if (!there) out.post->arms.push_back({sign.id, PostArm{}.gap});
+    }
+    return out;
+}
+
+Job finish(const Job& job, const std::string& outcome, const std::string& note, Moment at) {
+    Job out = job;
+    out.finished = Finished{outcome, note, at};
+    return out;
+}
+
+}  // namespace skarvel

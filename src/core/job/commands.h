@@ -1,0 +1,34 @@
+// job/commands.h
+//
+// Commands on a job that read its plan: ticking steps, keeping what is cut, signing the proof, finishing. Each returns
+// the new job and leaves the old one alone, so that undo is the old value.
+#pragma once
+
+#include "job/plan.h"
+
+namespace skarvel {
+
+/// Ticks a step at a time. A load ticked as cut is kept as it was cut; the proof keeps the words that were signed.
+/// An unknown step changes nothing.
+Job tick(const Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at);
+Job untick(const Job& job, const std::string& step);
+/// "Not dry yet": what follows the step waits until `until`.
+Job hold(const Job& job, const std::string& step, Moment until);
+
+/// A load that no longer agrees with the design is used as it is, or its sections are cut again from the design.
+Job keep_cut(const Job& job, std::size_t cut_load);
+Job cut_again(const Job& job, std::size_t cut_load);
+
+/// Another sign like one that is there, with other words, after it; on the post as well where that one is.
+Job copy_sign(const Job& job, std::size_t sign, const std::string& words);
+/// The last sign of a job stays.
+Job remove_sign(const Job& job, std::size_t sign);
+/// A second face, lettered like the first to begin with.
+Job letter_back(const Job& job, std::size_t sign);
+Job bare_back(const Job& job, std::size_t sign);
+/// All signs on a post, in their order; those that are there already keep their gaps.
+Job set_on_post(const Job& job);
+
+Job finish(const Job& job, const std::string& outcome, const std::string& note, Moment at);
+
+}  // namespace skarvel

@@ -1,0 +1,130 @@
+#include "job/job.h"
+
+#include <algorithm>
+#include <stdexcept>
+
+namespace skarvel {
+
+Measure measure(const char* typed) {
+    auto read = read_measure(typed, Unit::Inch);
+    if (!read) throw std::logic_error(std::string("not a measure: ") + typed);
+    return *read;
+}
+
+Job new_job(const std::vector<Typeface>& typefaces) {
+    Sign sign;
+    sign.id = "1";
+    sign.blank.stock = "1x6";
+    sign.blank.length = measure("60");
+    sign.blank.margin = measure("3/8");
+    sign.blank.clear = {{Edge::Top, measure("5"), "rope"}, {Edge::Bottom, measure("4"), "foot"}};
+    Face face;
+    if (const Typeface* spartan = find_typeface(typefaces, {"League Spartan", "Bold", ""})) {
+        face.lettering.typeface = spartan->name;
+    } else if (!typefaces.empty()) {
+        face.lettering.typeface = typefaces.front().name;
+    }
+    face.lettering.cap_height = measure("4");
+    face.lettering.letter_gap = measure("9/16");
+    face.lettering.line_gap = measure("1 1/2");
+    face.finish.ground = CoatChoice{"chalk-paint", "#2f4558", "deep blue", 2};
+    face.finish.clear = CoatChoice{"water-clear", "", "satin", 2};
+    Colour colour;
+    colour.making.lap = measure("1/8");
+    colour.paint = CoatChoice{"craft-acrylic", "#f7f4ec", "white", 2};
+    face.colours.push_back(std::move(colour));
+    sign.faces.push_back(std::move(face));
+    Job job;
+    job.signs.push_back(std::move(sign));
+    return job;
+}
+
+Shop usual_shop() {
+    Shop shop;
+    shop.mat = {"12 x 24", 12_in, 24_in, {11.5_in, 23.5_in}};
+    for (const std::size_t weekday : {1U, 2U, 3U, 4U, 5U}) shop.hours.days.at(weekday) = {{18 * 60 + 30, 21 * 60 + 30}};
+    shop.hours.days[6] = {{8 * 60, 12 * 60}};
+    return shop;
+}
+
+std::string face_id(const Sign& sign, std::size_t face) { return sign.id + (face == 0 ? "" : "b"); }
+
+std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, const std::string& step) {
+    const std::string of = step.substr(0, step.find('/'));
+    for (std::size_t s = 0; s < job.signs.size(); ++s) {
+        for (std::size_t f = 0; f < job.signs[s].faces.size(); ++f) {
+            if (face_id(job.signs[s], f) == of) return std::pair{s, f};
+        }
+    }
+    return std::nullopt;
+}
+
+std::string label_of(const Sign& sign) {
+    if (!sign.name.empty()) return sign.name;
+    for (const Face& face : sign.faces) {
+        const std::string& words = face.lettering.words;
+        std::string first = words.substr(0, words.find('\n'));
+        if (first.find_first_not_of(" \t\r") != std::string::npos) return first;
+    }
+    return sign.id;
+}
+
+Blank seen_from_behind(const Blank& blank, Length across) {
+    Blank back = blank;
+    back.head.right = !back.head.right;
+    std::swap(back.side_margin.at(static_cast<std::size_t>(Edge::Left)),
+              back.side_margin.at(static_cast<std::size_t>(Edge::Right)));
+    const auto mirror = [&](Measure& x) { x = measure_of(across - x.value, {Unit::Inch, 64}); };
+    for (ClearZone& zone : back.clear) {
+        if (zone.edge == Edge::Left || zone.edge == Edge::Right)
+            zone.edge = zone.edge == Edge::Left ? Edge::Right : Edge::Left;
+        if (zone.shape != ZoneShape::Band) mirror(zone.x);
+    }
+    for (PaintedField& field : back.fields) {
+        if (!field.border && field.along == Axis::Y) mirror(field.middle);
+    }
+    for (Guide& guide : back.guides) {
+        if (guide.along == Axis::Y) mirror(guide.where);
+    }
+    auto& taken = back.tape.taken;
+    const auto change = [&](Reading a, Reading b) {
+        std::swap(taken.at(static_cast<std::size_t>(a)), taken.at(static_cast<std::size_t>(b)));
+    };
+    if (blank.stands == Stands::Upright) {
+        change(Reading::Left, Reading::Right);
+    } else {
+        change(Reading::Bottom, Reading::Top);
+    }
+    change(Reading::Rising, Reading::Falling);
+    if (back.outline) back.outline->drawn = back.outline->drawn.mirrored(0);
+    return back;
+}
+
+std::vector<std::size_t> leftovers_that_do(const Blank& blank, const BlankPlan& plan,
+                                           const std::vector<LeftoverWood>& leftovers) {
+    const Length a = from_grid(std::max(plan.face.width(), plan.face.height()));
+    const Length b = from_grid(std::min(plan.face.width(), plan.face.height()));
+    std::vector<std::size_t> found;
+    for (std::size_t i = 0; i < leftovers.size(); ++i) {
+        const LeftoverWood& l = leftovers[i];
+        const Length off = l.thickness.value - plan.thickness;
+        if (l.material == blank.material && a > Length{} && std::max(l.length.value, l.width.value) >= a &&
+            std::min(l.length.value, l.width.value) >= b && off >= -0.0625_in && off <= 0.0625_in)
+            found.push_back(i);
+    }
+    std::stable_sort(found.begin(), found.end(), [&](std::size_t x, std::size_t y) {
+        return leftovers[x].length.value.in_mm() * leftovers[x].width.value.in_mm() <
+               leftovers[y].length.value.in_mm() * leftovers[y].width.value.in_mm();
+    });
+    return found;
+}
+
+std::string wording(const Job& job) {
+    std::string words;
+    for (const Sign& sign : job.signs) {
+        for (const Face& face : sign.faces) words += (words.empty() ? "" : "\n") + face.lettering.words;
+    }
+    return words;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,113 @@
+// job/job.h
+//
+// Job: what the maker decided, and the bench record. Everything else follows from it (job/plan.h). Plain values: a copy
+// is an undo step, and == tells whether anything changed.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "bench/steps.h"
+#include "blank/blank.h"
+#include "blank/post.h"
+#include "lettering/lettering.h"
+#include "making/making.h"
+#include "method/build_up.h"
+
+namespace skarvel {
+
+/// One colour of a face: how it gets on the blank, and what it is.
+struct Colour {
+    Making making;
+    CoatChoice paint;  ///< for a decal only colour and name count
+    friend bool operator==(const Colour&, const Colour&) = default;
+};
+
+struct Face {
+    Lettering lettering;
+    std::vector<Colour> colours;
+    Finish finish;
+    friend bool operator==(const Face&, const Face&) = default;
+};
+
+struct Sign {
+    std::string id;    ///< short and lasting: steps are named after it
+    std::string name;  ///< the maker's own; otherwise its words name it
+    Blank blank;
+    std::vector<Face> faces;
+    friend bool operator==(const Sign&, const Sign&) = default;
+};
+
+/// The wording that the maker has read and signed; it lapses when the words change.
+struct Proof {
+    std::string wording;
+    Moment at{};
+    friend bool operator==(const Proof&, const Proof&) = default;
+};
+
+struct Finished {
+    std::string outcome;  ///< good, fair, poor
+    std::string note;
+    Moment at{};
+    friend bool operator==(const Finished&, const Finished&) = default;
+};
+
+struct Job {
+    std::string title = "Untitled job";
+    std::string number, customer;
+    std::optional<Moment> deadline;
+    std::vector<Sign> signs;
+    std::optional<Proof> proof;
+    std::optional<Post> post;  ///< several signs one above the other
+    BenchRecord bench;
+    std::optional<Finished> finished;
+    friend bool operator==(const Job&, const Job&) = default;
+};
+
+/// Wood left over from other jobs.
+struct LeftoverWood {
+    std::string name;  ///< what it is and where it stands
+    std::string material = "pine";
+    Measure length{}, width{}, thickness{};
+    friend bool operator==(const LeftoverWood&, const LeftoverWood&) = default;
+};
+
+/// What the shop has and how it works: read by every plan, changed on the Shop page.
+struct Shop {
+    Display display;
+    Mat mat;
+    Hours hours;
+    std::vector<StockSize> stock;                             ///< the shop's own sizes, beside the standard ones
+    std::vector<Length> board_lengths{72_in, 96_in, 120_in};  ///< that boards are sold in
+    Length kerf = 0.125_in;                                   ///< of the saw
+    std::vector<LeftoverWood> leftovers;
+    friend bool operator==(const Shop&, const Shop&) = default;
+};
+
+/// A 1x6 board, 60 in, with nothing on it yet and the shop's habits as defaults.
+Job new_job(const std::vector<Typeface>& typefaces);
+/// A mat of 12 x 24 in, evenings and Saturday morning.
+Shop usual_shop();
+
+/// What a face's steps and cut loads are named after: "1", or "1b" for its back.
+std::string face_id(const Sign& sign, std::size_t face);
+/// Which sign and face a step is about, by its name; nothing when there is none.
+std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, const std::string& step);
+/// What a sign is called: its name, else its first words, else its number.
+std::string label_of(const Sign& sign);
+/// The blank as the back face sees it: left and right change sides. `across`: the width of its face.
+Blank seen_from_behind(const Blank& blank, Length across);
+
+/// Places of the leftover pieces that the blank can be cut from, the smallest first: as long and as wide, of the same
+/// material, and as thick within 1/16 in.
+std::vector<std::size_t> leftovers_that_do(const Blank& blank, const BlankPlan& plan,
+                                           const std::vector<LeftoverWood>& leftovers);
+
+/// All the words of a job, one line each: what a proof shows.
+std::string wording(const Job& job);
+
+/// "60" in an inch field; for constants that are known to be measures.
+Measure measure(const char* typed);
+
+}  // namespace skarvel

@@ -1,0 +1,78 @@
+#include "job/library.h"
+
+#include <algorithm>
+#include <cstdlib>
+#include <cstring>
+#include <fstream>
+#include <sstream>
+
+namespace skarvel {
+
+namespace fs = std::filesystem;
+
+Expected<std::string> read_file(const fs::path& path) {
+    std::error_code error;
+    if (fs::is_directory(path, error)) return refused({"file.is-folder", {{"file", path.string()}}}, path.string());
+    std::ifstream in(path, std::ios::binary);
+    if (!in) {
+        return refused({"file.cannot-read", {{"file", path.string()}, {"detail", std::string(std::strerror(errno))}}},
+                       path.string(), {"file.check-path", {}});
+    }
+    std::ostringstream all;
+    all << in.rdbuf();
+    return std::move(all).str();
+}
+
+Expected<Library> read_library(const fs::path& assets) {
+    std::array<std::string, 4> trade;
+    const std::array names = {"trade/stock.json", "trade/materials.json", "trade/rules.json", "trade/cautions.json"};
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        auto text = read_file(assets / names.at(i));
+        if (!text) return tl::unexpected(text.error());
+        trade.at(i) = std::move(*text);
+    }
+    Library library;
+    auto tables = read_trade(trade[0], trade[1], trade[2], trade[3]);
+    if (!tables) return tl::unexpected(tables.error());
+    library.trade = std::move(*tables);
+
+    const auto sentences = read_file(assets / "text/en.json");
+    if (!sentences) return tl::unexpected(sentences.error());
+    auto catalogue = read_catalogue(*sentences);
+    if (!catalogue) return tl::unexpected(catalogue.error());
+    library.catalogue = std::move(*catalogue);
+
+    std::error_code error;
+    std::vector<fs::path> files;
+    for (const auto& entry : fs::directory_iterator(assets / "fonts/signs", error)) files.push_back(entry.path());
+    std::sort(files.begin(), files.end());
+    for (const fs::path& file : files) {
+        auto bytes = read_file(file);
+        if (!bytes) return tl::unexpected(bytes.error());
+        auto typeface = read_typeface(std::make_shared<const std::string>(std::move(*bytes)));
+        if (!typeface) return refused(typeface.error().what, file.string());
+        library.typefaces.push_back(std::move(*typeface));
+    }
+    if (library.typefaces.empty()) return refused({"file.no-typefaces", {}}, (assets / "fonts/signs").string());
+    std::stable_sort(library.typefaces.begin(), library.typefaces.end(), [](const Typeface& a, const Typeface& b) {
+        return std::tie(a.name.family, a.name.style) < std::tie(b.name.family, b.name.style);
+    });
+    for (const bool bold : {false, true}) {
+        auto bytes = read_file(
+            assets / (bold ? "fonts/interface/PlexSans-SemiBold.ttf" : "fonts/interface/PlexSans-Regular.ttf"));
+        if (!bytes) return tl::unexpected(bytes.error());
+        (bold ? library.page_typeface_bold : library.page_typeface) =
+            std::make_shared<const std::string>(std::move(*bytes));
+    }
+    return library;
+}
+
+fs::path find_assets(const fs::path& built_from) {
+    if (const char* named = std::getenv("SKARVEL_ASSETS")) return named;
+    std::error_code error;
+    const fs::path program = fs::read_symlink("/proc/self/exe", error);
+    const fs::path installed = program.parent_path().parent_path() / "share/skarvel/assets";
+    return fs::exists(installed / "text/en.json", error) ? installed : built_from;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,341 @@
+#include "job/plan.h"
+
+#include <algorithm>
+
+namespace skarvel {
+namespace {
+
+// The last input and result of one stage.
+template <class In, class Out>
+class Stage {
+  public:
+    template <class Work>
+    std::shared_ptr<const Out> operator()(In in, int& runs, const std::stop_token& stop, Work work) {
+        if (out_ && in_ == in) return out_;
+        ++runs;
+        auto out = std::make_shared<const Out>(work(in));
+        if (stop.stop_requested()) return out;  // may be half done: not kept
+        in_ = std::move(in);
+        out_ = std::move(out);
+        return out_;
+    }
+
+  private:
+    In in_{};
+    std::shared_ptr<const Out> out_;
+};
+
+struct LetteringInput {
+    Lettering lettering;
+    Box usable;
+    friend bool operator==(const LetteringInput&, const LetteringInput&) = default;
+};
+
+struct InkInput {
+    std::shared_ptr<const LetteringPlan> lettering;
+    std::optional<Box> mirror;  // across the middle of this face
+    friend bool operator==(const InkInput& a, const InkInput& b) {
+        if (a.mirror != b.mirror) return false;
+        return a.lettering == b.lettering || (a.lettering && b.lettering && *a.lettering == *b.lettering);
+    }
+};
+
+struct LoadsInput {
+    std::vector<Piece> pieces;
+    Box face;
+    Mat mat;
+    MakingPlan making;
+    std::vector<CutLoad> cut;
+    friend bool operator==(const LoadsInput&, const LoadsInput&) = default;
+};
+
+struct BlankInput {
+    Blank blank;
+    std::vector<StockSize> own;  // the shop's
+    bool back = false;
+    friend bool operator==(const BlankInput&, const BlankInput&) = default;
+};
+
+struct SawInput {
+    std::vector<Wanted> wanted;
+    std::vector<Length> lengths;
+    Length kerf;
+    friend bool operator==(const SawInput&, const SawInput&) = default;
+};
+
+struct FaceMemory {
+    Stage<BlankInput, BlankPlan> blank;
+    Stage<LetteringInput, LetteringPlan> lettering;
+    Stage<InkInput, std::vector<Piece>> ink;
+    Stage<LoadsInput, LoadsPlan> loads;
+    Stage<MethodInput, BuildUp> method;
+    Stage<TaskInput, std::vector<Task>> tasks;
+};
+
+void add(std::vector<Problem>& all, const std::vector<Problem>& some) {
+    all.insert(all.end(), some.begin(), some.end());
+}
+
+std::map<std::string, Moment> done_tasks(const Job& job, bool proof_signed) {
+    std::map<std::string, Moment> done = job.bench.ticks;
+    for (const Sign& sign : job.signs) {
+        for (std::size_t f = 0; f < sign.faces.size(); ++f) {
+            const std::string id = face_id(sign, f) + "/proof";
+            if (proof_signed) {
+                done[id] = job.proof->at;
+            } else {
+                done.erase(id);
+            }
+        }
+    }
+    return done;
+}
+
+BlankPlan measured(const BlankInput& in, const Trade& trade) {
+    std::vector<StockSize> sizes = in.own;
+    sizes.insert(sizes.end(), trade.stock.begin(), trade.stock.end());
+    const auto measure = [&](const Blank& b) { return measure_up(b, sizes, trade.densities, trade.hanging); };
+    if (!in.back) return measure(in.blank);
+    const BlankPlan front = measure(in.blank);
+    BlankPlan back = measure(seen_from_behind(in.blank, from_grid(front.face.width())));
+    // Sawn and weighed once.
+    back.cuts.clear();
+    back.problems.clear();
+    return back;
+}
+
+std::vector<CutLoad> cut_for(const std::vector<CutLoad>& all, const std::string& of) {
+    std::vector<CutLoad> some;
+    std::copy_if(all.begin(), all.end(), std::back_inserter(some), [&](const CutLoad& c) { return c.of == of; });
+    return some;
+}
+
+// Rows of all cut lists that come from the same stock of boards; sheet goods are not sawn from lengths.
+std::vector<SawPlan> rows_to_saw(const Job& job, const Plan& plan) {
+    std::vector<SawPlan> all;
+    for (const FacePlan& face : plan.faces) {
+        for (const Cut& cut : face.blank->cuts) {
+            if (cut.width) continue;
+            auto at = std::find_if(all.begin(), all.end(), [&](const SawPlan& s) { return s.stock == cut.stock; });
+            if (at == all.end()) at = all.insert(all.end(), SawPlan{cut.stock, {}, {}, {}});
+            at->cuts.push_back(cut);
+            at->of.push_back(job.signs.size() > 1 ? label_of(job.signs[face.sign]) : std::string());
+        }
+    }
+    return all;
+}
+
+std::string lettered_on(const Blank& blank) {
+    const auto at =
+        std::find_if(blank.fields.begin(), blank.fields.end(), [](const PaintedField& f) { return f.lettered; });
+    return at == blank.fields.end() ? std::string() : at->colour;
+}
+
+// Boards for frames and the like; the board of a blank is on its own list already.
+void buy_boards(const SawPlan& saw, std::vector<FacePlan>& faces) {
+    const bool only_blanks =
+        std::all_of(saw.cuts.begin(), saw.cuts.end(), [](const Cut& c) { return c.what.id == "cuts.blank"; });
+    if (only_blanks || saw.cutting.used == 0 || faces.empty()) return;
+    std::vector<Reason> lengths;
+    for (const SawnBoard& board : saw.cutting.boards) {
+        for (int n = 0; n < board.boards; ++n) lengths.push_back({"buy.one-length", {{"length", board.from}}});
+    }
+    faces.front().shopping.push_back(
+        {{"buy.frame", {{"stock", shown_name(saw.stock)}}},
+         {"buy.boards", {{"boards", std::int64_t{saw.cutting.used}}, {"lengths", lengths}}}});
+}
+
+template <class T>
+bool same(const std::shared_ptr<const T>& a, const std::shared_ptr<const T>& b) {
+    return a == b || (a && b && *a == *b);
+}
+
+}  // namespace
+
+struct Planner::Memory {
+    std::vector<FaceMemory> faces;
+    std::vector<Stage<SawInput, CuttingPlan>> saw;
+    Stage<ClockInput, Schedule> clock;
+    Stage<BenchInput, BenchPlan> bench;
+    int runs = 0;
+};
+
+Planner::Planner() : memory_(std::make_unique<Memory>()) {}
+Planner::~Planner() = default;
+Planner::Planner(Planner&&) noexcept = default;
+Planner& Planner::operator=(Planner&&) noexcept = default;
+int Planner::stages_run() const { return memory_->runs; }
+
+std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
+                                  const std::stop_token& stop, const std::function<void(const Plan&)>& on_stage) {
+    Memory& m = *memory_;
+    m.runs = 0;
+    Plan out;
+    const auto tell = [&] {
+        if (on_stage) on_stage(out);
+        return stop.stop_requested();
+    };
+    std::vector<BuildUp> methods;
+    bool decal = false;
+    std::size_t index = 0;
+    for (std::size_t s = 0; s < job.signs.size(); ++s) {
+        const Sign& sign = job.signs[s];
+        for (std::size_t f = 0; f < sign.faces.size(); ++f, ++index) {
+            const Face& face = sign.faces[f];
+            if (face.colours.empty()) continue;
+            if (m.faces.size() <= index) m.faces.resize(index + 1);
+            FaceMemory& memory = m.faces[index];
+            const Colour& colour = face.colours.front();
+            FacePlan fp;
+            fp.sign = s;
+            fp.face = f;
+            fp.blank = memory.blank({sign.blank, shop.stock, f > 0}, m.runs, stop,
+                                    [&](const BlankInput& in) { return measured(in, library.trade); });
+            fp.marking = marking_out(sign.blank, *fp.blank);
+            fp.lettering = memory.lettering(
+                {face.lettering, fp.blank->usable}, m.runs, stop,
+                [&](const LetteringInput& in) { return place(in.lettering, in.usable, library.typefaces); });
+            fp.mirrored = sign.blank.from_behind;
+            fp.pieces = memory.ink({fp.lettering, fp.mirrored ? std::optional(fp.blank->face) : std::nullopt}, m.runs,
+                                   stop, [](const InkInput& in) {
+                                       std::vector<Piece> pieces = pieces_of(*in.lettering);
+                                       if (in.mirror) {
+                                           for (Piece& p : pieces)
+                                               p.shape = p.shape.mirrored(in.mirror->low.x + in.mirror->high.x);
+                                       }
+                                       return pieces;
+                                   });
+            fp.making = resolve(colour.making, library.trade.films, library.trade.tools);
+            fp.making.edges_place = fp.blank->straight_sides;
+            fp.loads = memory.loads(
+                {*fp.pieces, fp.blank->face, shop.mat, fp.making, cut_for(job.bench.cut, face_id(sign, f))}, m.runs,
+                stop,
+                [&](const LoadsInput& in) { return plan_loads(in.pieces, in.face, in.mat, in.making, in.cut, stop); });
+            if (stop.stop_requested()) return std::nullopt;
+            const Frame& frame = sign.blank.frame;
+            const bool raised = frame.kind != FrameKind::None && frame.before && frame.raised;
+            fp.method =
+                memory.method({fp.making, face.finish, colour.paint, sign.blank.material, sign.blank.surface,
+                               fp.loads->keepers, fp.loads->spans_face, sign.blank.already, sign.blank.already_hours,
+                               raised, sign.blank.kind == Kind::Field, sign.blank.from_behind, sign.blank.grain,
+                               sign.blank.grit, lettered_on(sign.blank)},
+                              m.runs, stop, [&](const MethodInput& in) { return build_up(in, library.trade); });
+            const bool upright = sign.blank.stands == Stands::Upright;
+            double fields_sqft = 0;
+            for (const FieldPlan& field : fp.blank->fields) fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
+            int frame_pieces = 0;
+            for (const Cut& cut : fp.blank->cuts) frame_pieces += cut.what.id.starts_with("frame.") ? cut.count : 0;
+            const TaskInput task_input{face_id(sign, f),
+                                       *fp.method,
+                                       colour.making,
+                                       *fp.loads,
+                                       face.finish.clear_over,
+                                       face.finish.outdoors,
+                                       face.finish.sanded,
+                                       upright,
+                                       fp.blank->coat_sqft,
+                                       fp.lettering->cap_height,
+                                       static_cast<int>(sign.blank.fields.size()),
+                                       fields_sqft,
+                                       frame_pieces,
+                                       frame.before};
+            const auto tasks = memory.tasks(task_input, m.runs, stop,
+                                            [&](const TaskInput& in) { return tasks_of(in, library.trade); });
+            const std::size_t base = out.tasks.size();
+            for (Task task : *tasks) {
+                if (job.signs.size() > 1) task.of = label_of(sign);
+                for (Wait& w : task.waits) w.after += base;
+                out.tasks.push_back(std::move(task));
+            }
+            fp.shopping =
+                shopping({sign.blank.stock, fp.blank->length, fp.blank->width, fp.blank->coat_sqft, *fp.loads,
+                          fp.making, *fp.method, shop.mat.width, face.finish.seal, f == 0 ? fp.blank->rope : Length{}});
+            add(out.problems, fp.blank->problems);
+            add(out.problems, fp.lettering->problems);
+            add(out.problems, fp.loads->problems);
+            for (const Finding& finding : fp.method->findings) {
+                if (finding.mark != Mark::None)
+                    out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
+            }
+            methods.push_back(*fp.method);
+            decal = decal || fp.making.way == Way::Decal;
+            out.faces.push_back(std::move(fp));
+            if (tell()) return std::nullopt;
+        }
+    }
+    out.saw = rows_to_saw(job, out);
+    m.saw.resize(std::max(m.saw.size(), out.saw.size()));
+    for (std::size_t i = 0; i < out.saw.size(); ++i) {
+        SawInput saw{{}, shop.board_lengths, shop.kerf};
+        for (const Cut& cut : out.saw[i].cuts) saw.wanted.push_back({cut.length, cut.count});
+        out.saw[i].cutting = *m.saw[i](std::move(saw), m.runs, stop,
+                                       [](const SawInput& in) { return cutting_plan(in.wanted, in.lengths, in.kerf); });
+        add(out.problems, out.saw[i].cutting.problems);
+        buy_boards(out.saw[i], out.faces);
+    }
+    if (job.post) {
+        std::vector<PostSign> signs;
+        for (const FacePlan& face : out.faces) {
+            if (face.face == 0)
+                signs.push_back(
+                    {job.signs[face.sign].id, label_of(job.signs[face.sign]), from_grid(face.blank->face.height())});
+        }
+        out.post = set_on_post(*job.post, signs);
+        add(out.problems, out.post->problems);
+    }
+    out.proof_signed = job.proof && job.proof->wording == wording(job);
+    if (job.proof && !out.proof_signed) {
+        out.problems.push_back({{"proof.lapsed", {}}, "method", {"proof.sign-again", {}}, Mark::Look});
+    }
+    // Without placed ink there is nothing to schedule: later stations say which one stops them.
+    if (std::all_of(out.faces.begin(), out.faces.end(), [](const FacePlan& f) { return f.pieces->empty(); })) {
+        out.tasks.clear();
+    }
+    out.clock =
+        m.clock({out.tasks, shop.hours, job.deadline, done_tasks(job, out.proof_signed), job.bench.held, moment},
+                m.runs, stop, [](const ClockInput& in) { return schedule(in); });
+    add(out.problems, out.clock->problems);
+    if (tell()) return std::nullopt;
+    out.bench = m.bench({out.tasks, *out.clock, job.bench, methods, decal}, m.runs, stop,
+                        [&](const BenchInput& in) { return bench(in, library.trade); });
+    if (!out.bench->orphans.empty()) {
+        out.problems.push_back({{"bench.orphans", {{"steps", static_cast<std::int64_t>(out.bench->orphans.size())}}},
+                                "bench",
+                                {"bench.orphans-kept", {}},
+                                Mark::Look});
+    }
+    if (tell()) return std::nullopt;
+    return out;
+}
+
+const FacePlan* Plan::of(std::size_t sign, std::size_t face) const {
+    const auto at =
+        std::find_if(faces.begin(), faces.end(), [&](const FacePlan& f) { return f.sign == sign && f.face == face; });
+    return at == faces.end() ? nullptr : &*at;
+}
+
+Mark Plan::mark_of(const std::string& station) const {
+    Mark worst = Mark::None;
+    for (const Problem& problem : problems) {
+        if (problem.where == station) worst = std::max(worst, problem.mark);
+    }
+    return worst;
+}
+
+bool operator==(const Plan& a, const Plan& b) {
+    const bool faces = std::equal(
+        a.faces.begin(), a.faces.end(), b.faces.begin(), b.faces.end(), [](const FacePlan& p, const FacePlan& q) {
+            return p.sign == q.sign && p.mirrored == q.mirrored && p.face == q.face && p.marking == q.marking &&
+                   same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.pieces, q.pieces) &&
+                   p.making == q.making && same(p.loads, q.loads) && same(p.method, q.method) &&
+                   p.shopping == q.shopping;
+        });
+    return faces && a.saw == b.saw && a.post == b.post && a.tasks == b.tasks && same(a.clock, b.clock) &&
+           same(a.bench, b.bench) && a.proof_signed == b.proof_signed && a.problems == b.problems;
+}
+
+Plan plan(const Job& job, const Shop& shop, const Library& library, Moment moment) {
+    return *Planner().plan(job, shop, library, moment);
+}
+
+}  // namespace skarvel

@@ -1,0 +1,84 @@
+// job/plan.h
+//
+// Plan: everything that follows from a job, station by station. `plan(job, shop, library, moment)` is pure: the same
+// input gives the same output on any machine.
+//
+// A Planner keeps the last input and result of each stage. Each stage is given exactly what it reads, so a new paint
+// leaves Sections alone and a new moment re-runs Clock and Bench only. It gives the same plan as `plan`, whatever edits
+// came before; a stop token ends a run early, which then leaves no trace.
+#pragma once
+
+#include <functional>
+#include <memory>
+#include <optional>
+#include <stop_token>
+#include <vector>
+
+#include "blank/cutting.h"
+#include "blank/marking.h"
+#include "cost/shopping.h"
+#include "job/job.h"
+#include "job/library.h"
+
+namespace skarvel {
+
+/// What to saw from the lengths of one stock, over all signs.
+struct SawPlan {
+    std::string stock;
+    std::vector<Cut> cuts;        ///< rows of the cut lists, in the order of `CuttingPlan`'s pieces
+    std::vector<std::string> of;  ///< the sign that each row is for
+    CuttingPlan cutting;
+    friend bool operator==(const SawPlan&, const SawPlan&) = default;
+};
+
+struct FacePlan {
+    std::size_t sign = 0, face = 0;  ///< places in the job
+    std::shared_ptr<const BlankPlan> blank;
+    Marking marking;
+    std::shared_ptr<const LetteringPlan> lettering;
+    std::shared_ptr<const std::vector<Piece>> pieces;  ///< as they are cut and laid
+    bool mirrored = false;  ///< lettered on the back of a clear blank: pieces are mirror writing
+    MakingPlan making;
+    std::shared_ptr<const LoadsPlan> loads;
+    std::shared_ptr<const BuildUp> method;
+    std::vector<ShoppingItem> shopping;
+};
+
+struct Plan {
+    std::vector<FacePlan> faces;  ///< every face of every sign, in order
+    std::vector<SawPlan> saw;
+    std::optional<PostPlan> post;
+    std::vector<Task> tasks;
+    std::shared_ptr<const Schedule> clock;
+    std::shared_ptr<const BenchPlan> bench;
+    bool proof_signed = false;      ///< for the words as they are
+    std::vector<Problem> problems;  ///< of all stations, in their order
+
+    /// nullptr where that face was not planned.
+    [[nodiscard]] const FacePlan* of(std::size_t sign, std::size_t face) const;
+    [[nodiscard]] Mark mark_of(const std::string& station) const;
+    friend bool operator==(const Plan& a, const Plan& b);
+};
+
+class Planner {
+  public:
+    Planner();
+    ~Planner();
+    Planner(Planner&&) noexcept;
+    Planner& operator=(Planner&&) noexcept;
+
+    /// Nothing when `stop` was requested before the end. `on_stage` is called with what is known so far.
+    std::optional<Plan> plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
+                             const std::stop_token& stop = {}, const std::function<void(const Plan&)>& on_stage = {});
+
+    /// How many stages the last run had to work out anew.
+    [[nodiscard]] int stages_run() const;
+
+  private:
+    struct Memory;
+    std::unique_ptr<Memory> memory_;
+};
+
+Plan plan(const Job& job, const Shop& shop, const Library& library, Moment moment);
+
+}  // namespace skarvel

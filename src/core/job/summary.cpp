@@ -1,0 +1,129 @@
+#include "job/summary.h"
+
+#include <algorithm>
+
+namespace skarvel {
+namespace {
+
+std::int64_t count(std::size_t n) { return static_cast<std::int64_t>(n); }
+
+Reason size_of(const Blank& blank, const BlankPlan& b) {
+    const auto named = [&](const char* kind) {
+        return Reason{"ticket.kind",
+                      {{"kind", std::vector<Reason>{{kind, {}}}}, {"length", b.length}, {"width", b.width}}};
+    };
+    switch (blank.kind) {
+        case Kind::Round:
+            return {"ticket.round", {{"length", b.length}}};
+        case Kind::Arrow:
+            return {"ticket.arrow", {{"length", from_grid(b.face.width())}, {"width", from_grid(b.face.height())}}};
+        case Kind::Arch:
+            return {"ticket.arch", {{"length", b.length}, {"width", b.width}}};
+        case Kind::Panel:
+            return named("ticket.panel");
+        case Kind::Canvas:
+            return named("ticket.canvas");
+        case Kind::Field:
+            return named("ticket.field");
+        case Kind::Drawn:
+            return {"ticket.kind",
+                    {{"kind", std::vector<Reason>{{"ticket.drawn", {}}}},
+                     {"length", from_grid(b.face.height())},
+                     {"width", from_grid(b.face.width())}}};
+        case Kind::Board:
+            break;
+    }
+    return b.stock ? Reason{"ticket.blank-stock",
+                            {{"length", b.length}, {"width", b.width}, {"stock", shown_name(b.stock->name)}}}
+                   : Reason{"ticket.blank", {{"length", b.length}, {"width", b.width}}};
+}
+
+StationLine blank_line(const Job& job, const FacePlan& face) {
+    StationLine line;
+    const Blank& blank = job.signs.at(std::min(face.sign, job.signs.size() - 1)).blank;
+    line.first = size_of(blank, *face.blank);
+    std::vector<Reason> depths;
+    for (const ClearZone& zone : blank.clear) {
+        const Length size = zone.turns > 0                  ? zone.girth.value * zone.turns
+                            : zone.shape == ZoneShape::Band ? zone.depth.value
+                                                            : zone.width.value;
+        depths.push_back({"ticket.length", {{"length", size}}});
+    }
+    line.second = depths.empty() ? Reason{"ticket.nothing-clear", {}} : Reason{"ticket.clear", {{"depths", depths}}};
+    return line;
+}
+
+StationLine lettering_line(const FacePlan& face) {
+    const LetteringPlan& l = *face.lettering;
+    if (l.letters.empty()) return {{"ticket.no-words", {}}, {}};
+    StationLine line{{"ticket.lettering", {{"letters", count(l.letters.size())}, {"cap", l.cap_height}}},
+                     {"ticket.as-drawn", {}}};
+    if (!l.offers.empty() || l.free_up > 0.25_in || l.free_across > 0.25_in) {
+        line.second = {"ticket.room-free", {{"free", std::max(l.free_up, l.free_across)}}};
+    }
+    for (const Reason& note : l.notes) {
+        if (note.id == "lettering.wider" || note.id == "lettering.narrower") line.second = note;
+    }
+    return line;
+}
+
+StationLine sections_line(const FacePlan& face) {
+    const LoadsPlan& l = *face.loads;
+    if (l.sections.empty()) return {{"ticket.nothing-to-cut", {}}, {}};
+    return {{"ticket.sections", {{"sections", count(l.sections.size())}, {"loads", count(l.loads.size())}}},
+            l.crossings == 0
+                ? Reason{"ticket.no-ink-cut", {{"film", l.film_total}}}
+                : Reason{"ticket.ink-cut", {{"crossings", std::int64_t{l.crossings}}, {"film", l.film_total}}}};
+}
+
+StationLine method_line(const FacePlan& face) {
+    const auto joints = std::count_if(face.method->findings.begin(), face.method->findings.end(),
+                                      [](const Finding& f) { return f.mark != Mark::None; });
+    StationLine line;
+    line.first = {face.making.way == Way::Decal ? "ticket.decal" : "ticket.paint-through",
+                  {{"film", face.making.film.name}}};
+    line.second = joints > 0
+                      ? Reason{"ticket.joints",
+                               {{"keepers", std::int64_t{face.loads->keepers}}, {"joints", std::int64_t{joints}}}}
+                      : Reason{"ticket.sound", {{"keepers", std::int64_t{face.loads->keepers}}}};
+    return line;
+}
+
+StationLine clock_line(const Plan& plan) {
+    const Schedule& c = *plan.clock;
+    if (c.slots.empty()) return {{"ticket.nothing-planned", {}}, {}};
+    StationLine line;
+    line.first = c.start_by ? Reason{"ticket.start-by", {{"start", *c.start_by}}}
+                            : Reason{"ticket.hands-on", {{"time", c.hands_on}}};
+    line.second = {"ticket.ready", {{"ready", c.ready}}};
+    return line;
+}
+
+StationLine bench_line(const Plan& plan) {
+    const std::size_t done = plan.bench->done();
+    return {{"ticket.steps", {{"steps", count(plan.bench->steps.size())}}},
+            done == 0 ? Reason{"ticket.none-done", {}} : Reason{"ticket.done", {{"done", count(done)}}}};
+}
+
+}  // namespace
+
+std::array<StationLine, station_count> summary(const Job& job, const Plan& plan, std::size_t records, std::size_t sign,
+                                               std::size_t face_of_sign) {
+    std::array<StationLine, station_count> lines;
+    if (plan.faces.empty()) return lines;
+    const FacePlan* at_hand = plan.of(sign, face_of_sign);
+    const FacePlan& face = at_hand != nullptr ? *at_hand : plan.faces.front();
+    lines = {blank_line(job, face),
+             lettering_line(face),
+             sections_line(face),
+             method_line(face),
+             clock_line(plan),
+             bench_line(plan),
+             StationLine{{job.finished ? "ticket.finished" : "ticket.open", {}},
+                         {"ticket.records", {{"records", count(records)}}}}};
+    static constexpr std::array names = {"blank", "lettering", "sections", "method", "clock", "bench", "logbook"};
+    for (std::size_t i = 0; i < station_count; ++i) lines.at(i).mark = plan.mark_of(names.at(i));
+    return lines;
+}
+
+}  // namespace skarvel

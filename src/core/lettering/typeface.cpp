@@ -1,0 +1,186 @@
+#include "lettering/typeface.h"
+
+#include <ft2build.h>
+#include FT_FREETYPE_H
+#include FT_OUTLINE_H
+#include <hb-ft.h>
+
+#include <fmt/format.h>
+#include <algorithm>
+#include <boost/crc.hpp>
+#include <limits>
+
+namespace skarvel {
+namespace {
+
+using Library = std::unique_ptr<std::remove_pointer_t<FT_Library>, decltype(&FT_Done_FreeType)>;
+using Face = std::unique_ptr<std::remove_pointer_t<FT_Face>, decltype(&FT_Done_Face)>;
+
+Library open_library() {
+    FT_Library library = nullptr;
+    FT_Init_FreeType(&library);
+    return {library, FT_Done_FreeType};
+}
+
+Face open_face(const Library& library, const std::string& bytes) {
+    FT_Face face = nullptr;
+    const auto size = static_cast<FT_Long>(bytes.size());
+    if (FT_New_Memory_Face(library.get(), reinterpret_cast<const FT_Byte*>(bytes.data()), size, 0, &face) != 0) {
+        return {nullptr, FT_Done_Face};
+    }
+    return {face, FT_Done_Face};
+}
+
+struct Pen {
+    Outline* outline;
+    double dx, dy;
+    [[nodiscard]] Outline::Node node(const FT_Vector* v) const {
+        return {static_cast<double>(v->x) + dx, static_cast<double>(v->y) + dy};
+    }
+};
+
+int move_to(const FT_Vector* to, void* pen) {
+    const auto* p = static_cast<Pen*>(pen);
+    p->outline->contours.push_back({p->node(to), {}});
+    return 0;
+}
+int line_to(const FT_Vector* to, void* pen) {
+    const auto* p = static_cast<Pen*>(pen);
+    p->outline->contours.back().curves.push_back({p->node(to)});
+    return 0;
+}
+int quadratic_to(const FT_Vector* control, const FT_Vector* to, void* pen) {
+    const auto* p = static_cast<Pen*>(pen);
+    p->outline->contours.back().curves.push_back({p->node(control), p->node(to)});
+    return 0;
+}
+int cubic_to(const FT_Vector* first, const FT_Vector* second, const FT_Vector* to, void* pen) {
+    const auto* p = static_cast<Pen*>(pen);
+    p->outline->contours.back().curves.push_back({p->node(first), p->node(second), p->node(to)});
+    return 0;
+}
+
+void add_glyph(FT_Face face, hb_codepoint_t glyph, double dx, double dy, Outline& outline) {
+    if (FT_Load_Glyph(face, glyph, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP) != 0) return;
+    if (face->glyph->format != FT_GLYPH_FORMAT_OUTLINE) return;
+    static const FT_Outline_Funcs funcs{move_to, line_to, quadratic_to, cubic_to, 0, 0};
+    Pen pen{&outline, dx, dy};
+    FT_Outline_Decompose(&face->glyph->outline, &funcs, &pen);
+}
+
+bool is_mark(hb_codepoint_t c) {
+    const auto category = hb_unicode_general_category(hb_unicode_funcs_get_default(), c);
+    return category == HB_UNICODE_GENERAL_CATEGORY_NON_SPACING_MARK ||
+           category == HB_UNICODE_GENERAL_CATEGORY_SPACING_MARK ||
+           category == HB_UNICODE_GENERAL_CATEGORY_ENCLOSING_MARK || c == 0x200D || (c >= 0xFE00 && c <= 0xFE0F);
+}
+
+hb_codepoint_t decode(std::string_view text, std::size_t& i) {
+    const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(k < text.size() ? text[k] : 0); };
+    const unsigned char first = byte(i);
+    const int extra = first >= 0xF0 ? 3 : first >= 0xE0 ? 2 : first >= 0xC0 ? 1 : 0;
+    hb_codepoint_t c = extra == 0 ? first : first & (0x3FU >> extra);
+    for (int k = 1; k <= extra; ++k) c = (c << 6U) | (byte(i + static_cast<std::size_t>(k)) & 0x3FU);
+    i = std::min(text.size(), i + static_cast<std::size_t>(extra) + 1);
+    return c;
+}
+
+bool is_blank(std::string_view text) {
+    return std::all_of(text.begin(), text.end(), [](char c) { return c == ' ' || c == '\t'; }) || text == "\u00a0";
+}
+
+}  // namespace
+
+std::string checksum_of(std::string_view bytes) {
+    boost::crc_32_type crc;
+    crc.process_bytes(bytes.data(), bytes.size());
+    return fmt::format("crc32:{:08x}", crc.checksum());
+}
+
+Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes) {
+    const Library library = open_library();
+    const Face face = open_face(library, *bytes);
+    if (!face || !FT_IS_SCALABLE(face.get())) return refused({"typeface.damaged", {}}, "typeface");
+    Typeface typeface;
+    typeface.name = {face->family_name == nullptr ? "" : face->family_name,
+                     face->style_name == nullptr ? "Regular" : face->style_name, checksum_of(*bytes)};
+    typeface.units_per_em = face->units_per_EM;
+    Outline h;
+    add_glyph(face.get(), FT_Get_Char_Index(face.get(), 'H'), 0, 0, h);
+    const Extent box = extent_of(h);
+    if (!box.empty()) typeface.cap_height = box.y1 - box.y0;
+    typeface.bytes = std::move(bytes);
+    return typeface;
+}
+
+std::vector<std::string> letters_of(std::string_view text) {
+    std::vector<std::string> letters;
+    for (std::size_t i = 0; i < text.size();) {
+        const std::size_t from = i;
+        const hb_codepoint_t c = decode(text, i);
+        const std::string_view bytes = text.substr(from, i - from);
+        if (is_mark(c) && !letters.empty()) {
+            letters.back() += bytes;
+        } else {
+            letters.emplace_back(bytes);
+        }
+    }
+    return letters;
+}
+
+std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text) {
+    const Library library = open_library();
+    const Face face = open_face(library, *typeface.bytes);
+    if (!face) return {};
+    const std::unique_ptr<hb_blob_t, decltype(&hb_blob_destroy)> blob(
+        hb_blob_create(typeface.bytes->data(), static_cast<unsigned>(typeface.bytes->size()), HB_MEMORY_MODE_READONLY,
+                       nullptr, nullptr),
+        hb_blob_destroy);
+    const std::unique_ptr<hb_face_t, decltype(&hb_face_destroy)> hb_face(hb_face_create(blob.get(), 0),
+                                                                         hb_face_destroy);
+    const std::unique_ptr<hb_font_t, decltype(&hb_font_destroy)> font(hb_font_create(hb_face.get()), hb_font_destroy);
+    const auto upem = static_cast<int>(typeface.units_per_em);
+    hb_font_set_scale(font.get(), upem, upem);
+    const std::unique_ptr<hb_buffer_t, decltype(&hb_buffer_destroy)> buffer(hb_buffer_create(), hb_buffer_destroy);
+    hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), 0, static_cast<int>(text.size()));
+    hb_buffer_guess_segment_properties(buffer.get());
+    hb_shape(font.get(), buffer.get(), nullptr, 0);
+
+    unsigned count = 0;
+    const hb_glyph_info_t* info = hb_buffer_get_glyph_infos(buffer.get(), &count);
+    const hb_glyph_position_t* place = hb_buffer_get_glyph_positions(buffer.get(), &count);
+    std::vector<ShapedLetter> letters;
+    std::vector<std::size_t> starts;
+    double pen = 0;
+    for (unsigned i = 0; i < count; ++i) {
+        if (i == 0 || info[i].cluster != info[i - 1].cluster) {
+            letters.push_back({});
+            letters.back().x = pen;
+            starts.push_back(info[i].cluster);
+        }
+        ShapedLetter& letter = letters.back();
+        letter.missing = letter.missing || info[i].codepoint == 0;
+        add_glyph(face.get(), info[i].codepoint, pen - letter.x + place[i].x_offset, place[i].y_offset, letter.outline);
+        letter.advance += place[i].x_advance;
+        pen += place[i].x_advance;
+    }
+    // A letter's text runs from its cluster's byte to the next one in reading order.
+    for (std::size_t i = 0; i < letters.size(); ++i) {
+        std::size_t end = text.size();
+        for (const std::size_t other : starts) {
+            if (other > starts[i]) end = std::min(end, other);
+        }
+        letters[i].text = std::string(text.substr(starts[i], end - starts[i]));
+        letters[i].blank = is_blank(letters[i].text);
+    }
+    return letters;
+}
+
+const Typeface* find_typeface(const std::vector<Typeface>& typefaces, const TypefaceName& name) {
+    const auto at = std::find_if(typefaces.begin(), typefaces.end(), [&](const Typeface& t) {
+        return t.name.family == name.family && t.name.style == name.style;
+    });
+    return at == typefaces.end() ? nullptr : &*at;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,58 @@
+// lettering/typeface.h
+//
+// Typefaces: bytes read once and shared; shaped with HarfBuzz (kerning, ligatures and marks as the typeface has them),
+// outlines from FreeType, unhinted, in the typeface's own units. Nothing here keeps library handles: they are made per
+// call from the shared bytes, so that any thread may shape.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "geometry/outline.h"
+#include "text/reason.h"
+
+namespace skarvel {
+
+/// How a job names a typeface.
+struct TypefaceName {
+    std::string family, style;
+    std::string checksum;  ///< "crc32:1a2b3c4d" of the file's bytes
+    friend bool operator==(const TypefaceName&, const TypefaceName&) = default;
+};
+
+struct Typeface {
+    TypefaceName name;
+    std::shared_ptr<const std::string> bytes;
+    double units_per_em = 1000;
+    double cap_height = 700;  ///< height of the ink of H, in units
+    friend bool operator==(const Typeface& a, const Typeface& b) { return a.name == b.name; }
+};
+
+/// One letter as it is set: all glyphs of one cluster, drawn from the letter's own origin.
+struct ShapedLetter {
+    std::string text;
+    Outline outline;       ///< units, from (x, 0)
+    double x = 0;          ///< where the letter begins on its line, units
+    double advance = 0;    ///< units
+    bool missing = false;  ///< the typeface has no such letter
+    bool blank = false;    ///< a space
+};
+
+/// "crc32:" and eight hexadecimal figures.
+std::string checksum_of(std::string_view bytes);
+
+/// Refused: bytes that are no typeface, or one without outlines.
+Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes);
+
+/// The letters of one line, in reading order from the left. `text` is UTF-8.
+std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text);
+
+/// The text cut into what a reader takes for single letters (a base with its marks).
+std::vector<std::string> letters_of(std::string_view text);
+
+/// nullptr when `typefaces` has none of that family and style.
+const Typeface* find_typeface(const std::vector<Typeface>& typefaces, const TypefaceName& name);
+
+}  // namespace skarvel

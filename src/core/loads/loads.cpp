@@ -1,0 +1,269 @@
+#include "loads/loads.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <tuple>
+
+namespace skarvel {
+namespace {
+
+std::int64_t reach(const std::vector<Placement>& placements, const std::vector<Box>& films) {
+    std::int64_t top = 0;
+    for (const Placement& p : placements) {
+        const Box& film = films[p.section];
+        top = std::max(top, p.at.y + (p.turned ? film.width() : film.height()));
+    }
+    return top;
+}
+
+struct Choice {
+    const Division* division = nullptr;
+    Packed packed;
+    std::tuple<int, std::size_t, Length, Length, std::size_t, int, std::int64_t> rank;
+};
+
+Choice tried(const Division& division, const Mat& mat) {
+    Choice choice{&division, {}, {}};
+    std::vector<Box> films;
+    for (const Part& part : division.parts) films.push_back(part.film);
+    choice.packed = pack(films, mat.usable, load_gap);
+    Length film;
+    for (const auto& load : choice.packed.loads) film += film_to_cut(from_grid(reach(load, films)));
+    std::int64_t longest = 0;
+    for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
+    choice.rank = {division.crossings,    choice.packed.loads.size(), division.crossed, film,
+                   division.parts.size(), division.off_lines,         longest};
+    return choice;
+}
+
+// A piece of the design is covered by a cut one when it is the same, or stands where that one does.
+bool covers(const Piece& cut, const Piece& now) {
+    if (cut == now) return true;
+    if (cut.letters == now.letters && cut.first == now.first) return true;
+    return intersect(cut.shape, now.shape).area_mm2() > 0.5 * std::min(cut.shape.area_mm2(), now.shape.area_mm2());
+}
+
+struct Remaining {
+    std::vector<Piece> pieces;
+    std::vector<Misfit> misfits;
+};
+
+Remaining without_cut(const std::vector<Piece>& pieces, const std::vector<CutLoad>& cut) {
+    Remaining out{pieces, {}};
+    for (std::size_t i = 0; i < cut.size(); ++i) {
+        for (const Section& section : cut[i].sections) {
+            const bool fits = std::all_of(section.pieces.begin(), section.pieces.end(), [&](const Piece& p) {
+                return std::any_of(pieces.begin(), pieces.end(), [&](const Piece& now) {
+                    return now == p || (now.letters == p.letters && subtract(p.shape, now.shape).empty());
+                });
+            });
+            if (!fits) out.misfits.push_back({i, section.letters, cut[i].keep});
+            std::erase_if(out.pieces, [&](const Piece& now) {
+                return std::any_of(section.pieces.begin(), section.pieces.end(),
+                                   [&](const Piece& p) { return covers(p, now); });
+            });
+        }
+    }
+    return out;
+}
+
+// Pieces left over, in runs that no cut section parts, each with the part of the face where its film may lie.
+struct Run {
+    std::vector<Piece> pieces;
+    Box available;
+};
+
+std::vector<Run> runs_between(const std::vector<Piece>& pieces, const Box& face, const std::vector<CutLoad>& cut,
+                              Length lap) {
+    if (cut.empty()) return {{pieces, face}};
+    const Axis axis = face.height() >= face.width() ? Axis::Y : Axis::X;
+    std::vector<std::pair<std::int64_t, std::int64_t>> taken;
+    for (const CutLoad& load : cut) {
+        for (const Section& section : load.sections) {
+            const Box film = section.film.bounds();
+            taken.emplace_back(along(axis, film.low), along(axis, film.high));
+        }
+    }
+    std::sort(taken.begin(), taken.end());
+    std::vector<Run> runs;
+    for (const Piece& piece : pieces) {
+        const Box box = piece.shape.bounds();
+        const std::int64_t middle = (along(axis, box.low) + along(axis, box.high)) / 2;
+        Box available = face;
+        // Films may overlap what is laid beside them by the lap, as at any seam.
+        for (const auto& [from, to] : taken) {
+            if ((from + to) / 2 < middle) {
+                auto& low = axis == Axis::X ? available.low.x : available.low.y;
+                low = std::max(low, std::min(to - to_grid(lap), along(axis, box.low) - to_grid(off_neighbour)));
+            } else {
+                auto& high = axis == Axis::X ? available.high.x : available.high.y;
+                high = std::min(high, std::max(from + to_grid(lap), along(axis, box.high) + to_grid(off_neighbour)));
+            }
+        }
+        const auto same = std::find_if(runs.begin(), runs.end(), [&](const Run& run) {
+            return std::none_of(taken.begin(), taken.end(), [&](const auto& t) {
+                const std::int64_t c = (t.first + t.second) / 2;
+                const Box first = run.pieces.front().shape.bounds();
+                const std::int64_t m = (along(axis, first.low) + along(axis, first.high)) / 2;
+                return (c > middle) != (c > m);
+            });
+        });
+        if (same == runs.end()) {
+            runs.push_back({{piece}, available});
+        } else {
+            same->pieces.push_back(piece);
+            same->available = around(same->available, available);
+        }
+    }
+    return runs;
+}
+
+void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, const MakingPlan& making,
+             double& least_film, std::vector<Box>& films, const std::stop_token& stop) {
+    const Divisions divisions = divide(run.pieces, face, run.available, mat.usable, making, stop);
+    plan.problems.insert(plan.problems.end(), divisions.problems.begin(), divisions.problems.end());
+    least_film += divisions.least_film_mm2;
+    if (divisions.choices.empty()) return;
+    Choice best = tried(divisions.choices.front(), mat);
+    // Large signs are packed for the best few divisions only.
+    constexpr std::size_t many_parts = 60;
+    constexpr std::size_t few_tries = 4;
+    const std::size_t tries =
+        divisions.choices.front().parts.size() > many_parts ? few_tries : divisions.choices.size();
+    for (std::size_t i = 1; i < std::min(tries, divisions.choices.size()) && !stop.stop_requested(); ++i) {
+        Choice other = tried(divisions.choices[i], mat);
+        if (other.rank < best.rank) best = std::move(other);
+    }
+    for (Section& section : sections_of(*best.division, run.pieces, making))
+        plan.sections.push_back(std::move(section));
+    for (const Part& part : best.division->parts) films.push_back(part.film);
+    plan.seams.insert(plan.seams.end(), best.division->seams.begin(), best.division->seams.end());
+    plan.crossings += best.division->crossings;
+    plan.spans_face = plan.spans_face || best.division->spans_face;
+}
+
+double covered(const std::vector<Placement>& placements, const std::vector<Section>& sections) {
+    double area = 0;
+    for (const Placement& p : placements) area += sections[p.section].film.area_mm2();
+    return area;
+}
+
+// Numbers sections from the top down again once cut and new ones stand together.
+void order_sections(LoadsPlan& plan) {
+    std::vector<std::size_t> order(plan.sections.size());
+    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        const int first_a = plan.sections[a].pieces.empty() ? 0 : plan.sections[a].pieces.front().first;
+        const int first_b = plan.sections[b].pieces.empty() ? 0 : plan.sections[b].pieces.front().first;
+        return first_a < first_b;
+    });
+    std::vector<std::size_t> place(order.size());
+    std::vector<Section> sections;
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        place[order[i]] = i;
+        sections.push_back(plan.sections[order[i]]);
+    }
+    plan.sections = std::move(sections);
+    for (Load& load : plan.loads) {
+        for (Placement& p : load.placements) p.section = place[p.section];
+    }
+}
+
+void explain(LoadsPlan& plan, const Mat& mat, double least_film) {
+    const auto count = [](std::size_t n) { return static_cast<std::int64_t>(n); };
+    if (plan.sections.empty()) return;
+    if (plan.sections.size() == 1) {
+        plan.why.push_back({"sections.why-one", {}});
+    } else if (plan.crossings == 0) {
+        plan.why.push_back(
+            {"sections.why-gaps", {{"sections", count(plan.sections.size())}, {"along", mat.usable.along}}});
+    } else {
+        plan.why.push_back({"sections.why-crossed", {{"crossings", std::int64_t{plan.crossings}}}});
+    }
+    if (plan.spans_face) plan.why.push_back({"sections.why-spans", {}});
+    std::size_t side_by_side = 0;
+    for (const Load& load : plan.loads) side_by_side = std::max(side_by_side, load.placements.size());
+    if (side_by_side > 1) {
+        plan.why.push_back({"loads.why-shared",
+                            {{"sections", count(side_by_side)}, {"across", mat.usable.across}, {"gap", load_gap}}});
+    }
+    if (plan.loads.size() > 1) {
+        constexpr double sq_in = 645.16;
+        plan.why.push_back(
+            {"loads.why-area",
+             {{"needed", least_film / sq_in}, {"room", mat.usable.across.in_inches() * mat.usable.along.in_inches()}}});
+    }
+    if (plan.proved)
+        plan.why.push_back(
+            {plan.loads.size() == 1 ? "loads.one-proved" : "loads.proved", {{"less", count(plan.loads.size() - 1)}}});
+    plan.why.push_back({"loads.why-film", {{"film", plan.film_total}}});
+}
+
+}  // namespace
+
+LaidSection lay_on_mat(const Section& section, const Placement& placement) {
+    Region film = placement.turned ? section.film.turned() : section.film;
+    Region cut = placement.turned ? section.cut.turned() : section.cut;
+    const Point by = placement.at - film.bounds().low;
+    return {film.moved(by), cut.moved(by)};
+}
+
+LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
+                     const std::vector<CutLoad>& cut, const std::stop_token& stop) {
+    LoadsPlan plan;
+    Remaining remaining = without_cut(pieces, cut);
+    plan.misfits = std::move(remaining.misfits);
+    for (const CutLoad& load : cut) {
+        Load done{"", load.placements, load.film_length, 0, true};
+        for (Placement& p : done.placements) p.section += plan.sections.size();
+        plan.sections.insert(plan.sections.end(), load.sections.begin(), load.sections.end());
+        plan.loads.push_back(std::move(done));
+    }
+    const std::size_t first_new = plan.sections.size();
+    double least_film = 0;
+    std::vector<Box> films;
+    if (!remaining.pieces.empty() && !face.empty()) {
+        for (const Run& run : runs_between(remaining.pieces, face, cut, making.lap)) {
+            add_run(plan, run, face, mat, making, least_film, films, stop);
+        }
+    }
+    const Packed packed = pack(films, mat.usable, load_gap);
+    for (const auto& placements : packed.loads) {
+        Load load{"", placements, film_to_cut(from_grid(reach(placements, films))), 0, false};
+        for (Placement& p : load.placements) p.section += first_new;
+        plan.loads.push_back(std::move(load));
+    }
+    const double room_mm2 = mat.usable.across.in_mm() * mat.usable.along.in_mm();
+    const auto cut_count = static_cast<int>(cut.size());
+    plan.least_loads = cut_count + static_cast<int>(std::ceil(least_film / room_mm2 - 1e-9));
+    plan.proved = static_cast<int>(plan.loads.size()) == plan.least_loads && plan.problems.empty();
+    double film_area = 0;
+    double used_area = 0;
+    for (Load& load : plan.loads) {
+        const double area = load.film_length.in_mm() * mat.width.in_mm();
+        const double used = covered(load.placements, plan.sections);
+        load.share = area > 0 ? used / area : 0;
+        film_area += area;
+        used_area += used;
+        plan.film_total += load.film_length;
+    }
+    plan.share = film_area > 0 ? used_area / film_area : 0;
+    if (!cut.empty()) order_sections(plan);
+    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+        std::string letters;
+        for (const Placement& p : plan.loads[i].placements)
+            letters += (letters.empty() ? "" : "+") + plan.sections[p.section].letters;
+        plan.loads[i].name = letters;
+    }
+    for (const Section& section : plan.sections) plan.keepers += static_cast<int>(section.keepers.size());
+    for (const Misfit& misfit : plan.misfits) {
+        if (misfit.kept) continue;
+        plan.problems.push_back(
+            {{"loads.misfit", {{"letters", misfit.letters}}}, "sections", {"loads.keep-or-again", {}}, Mark::Look});
+    }
+    explain(plan, mat, least_film);
+    return plan;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,109 @@
+// loads/loads.h
+//
+// Loads: which division is used, and how its sections lie on the mats that go into the cutter.
+//
+// Each division worth trying is packed: sections are rectangles that may be turned by a quarter, kept a gap apart,
+// placed lowest first at the corners of what already lies there. Up to seven sections every order is tried, beyond that
+// a number of sorted orders, all within a bound of counted steps. The division that wins has (fewest seams that cross
+// ink, fewest loads, least ink crossed, least film, fewest sections, seams on measurable lines). `proved` is said only
+// where the number of loads meets a lower bound that holds for every division.
+//
+// What is already cut stays: those sections are not packed again.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "sections/sections.h"
+
+namespace skarvel {
+
+struct Mat {
+    std::string name;  ///< "12 x 24"
+    Length width, length;
+    Room usable;
+    friend bool operator==(const Mat&, const Mat&) = default;
+};
+
+/// A section on the mat: its film turned by a quarter or not, its lower left corner at `at` of the usable area.
+struct Placement {
+    std::size_t section = 0;  ///< place in LoadsPlan::sections
+    bool turned = false;
+    Point at;
+    friend bool operator==(const Placement&, const Placement&) = default;
+};
+
+/// A load that has been cut, kept in the job as it was.
+struct CutLoad {
+    std::string film;
+    std::string mat;
+    std::vector<Section> sections;
+    std::vector<Placement> placements;  ///< `section` counts in `sections` of this load
+    Length film_length;
+    bool keep = false;  ///< the maker has said that it is used although the design has changed
+    Moment at;
+    std::string of = "1";  ///< the sign and face that it was cut for, as steps name them
+    friend bool operator==(const CutLoad&, const CutLoad&) = default;
+};
+
+struct Load {
+    std::string name;  ///< "1", or the letters of its sections once that must survive a new plan
+    std::vector<Placement> placements;
+    Length film_length;  ///< to cut from the roll
+    double share = 0;    ///< of that film covered by sections
+    bool cut = false;
+    friend bool operator==(const Load&, const Load&) = default;
+};
+
+/// A section that was cut and no longer agrees with the design.
+struct Misfit {
+    std::size_t cut_load = 0;
+    std::string letters;
+    bool kept = false;
+    friend bool operator==(const Misfit&, const Misfit&) = default;
+};
+
+struct LoadsPlan {
+    std::vector<Section> sections;  ///< in laying order, the cut ones among them
+    std::vector<Seam> seams;
+    std::vector<Load> loads;
+    std::vector<Misfit> misfits;
+    bool spans_face = false;
+    int crossings = 0;
+    int keepers = 0;
+    Length film_total;
+    double share = 0;
+    int least_loads = 0;  ///< no division can do with fewer
+    bool proved = false;
+    std::vector<Reason> why;
+    std::vector<Problem> problems;
+    friend bool operator==(const LoadsPlan&, const LoadsPlan&) = default;
+};
+
+constexpr Length load_gap = 0.25_in;
+
+struct Packed {
+    std::vector<std::vector<Placement>> loads;
+    std::vector<std::size_t> left_over;  ///< sections larger than the mat
+    friend bool operator==(const Packed&, const Packed&) = default;
+};
+
+/// Packs boxes on as few mats as the search finds, then with least film length.
+Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap);
+
+/// Film to cut for a load that reaches `used` up the mat: the next whole inch that leaves at least 1/2 in over.
+Length film_to_cut(Length used);
+
+/// A section's outline of film and its knife lines as they lie on the mat, lower left corner of the usable area at 0,
+/// 0.
+struct LaidSection {
+    Region film, cut;
+};
+LaidSection lay_on_mat(const Section& section, const Placement& placement);
+
+/// Sections and loads for the pieces of one colour of a face.
+LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
+                     const std::vector<CutLoad>& cut, const std::stop_token& stop = {});
+
+}  // namespace skarvel

@@ -1,0 +1,128 @@
+#include "logbook/logbook.h"
+
+#include <soci/soci.h>
+#include <soci/sqlite3/soci-sqlite3.h>
+
+#include <fmt/format.h>
+
+#include "files/job_file.h"
+
+namespace skarvel {
+
+struct Logbook::Session {
+    soci::session sql;
+};
+
+namespace {
+
+constexpr const char* table =
+    "create table if not exists records ("
+    "id integer primary key autoincrement, finished text not null, title text not null, customer text not null, "
+    "words text not null, size text not null, making text not null, film text not null, paint text not null, "
+    "film_length text not null, sections integer not null, loads integer not null, keepers integer not null, "
+    "hands_on_minutes integer not null, elapsed_minutes integer not null, outcome text not null, note text not null)";
+
+tl::unexpected<Problem> failed(const std::exception& e) {
+    return refused({"logbook.failed", {{"detail", std::string(e.what())}}}, "logbook", {"logbook.remedy", {}});
+}
+
+}  // namespace
+
+LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
+    LogRecord r;
+    r.finished = job.finished ? write_moment(job.finished->at) : "";
+    r.title = job.title;
+    r.customer = job.customer;
+    r.words = wording(job);
+    r.outcome = job.finished ? job.finished->outcome : "";
+    r.note = job.finished ? job.finished->note : "";
+    Length film;
+    for (const FacePlan& face : plan.faces) {
+        r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " x " +
+                  show(face.blank->width, shop.display);
+        r.making = face.making.way == Way::Decal ? "decal" : "paint-through";
+        r.film = face.making.film.name;
+        r.paint = face.method->colour.kind == "none" ? "" : face.method->colour.name;
+        r.sections += static_cast<int>(face.loads->sections.size());
+        r.loads += static_cast<int>(face.loads->loads.size());
+        r.keepers += face.loads->keepers;
+        film += face.loads->film_total;
+    }
+    r.film_length = show(film, shop.display);
+    Minutes hands{0};
+    for (const Task& task : plan.tasks) hands += task.hands_on;
+    r.hands_on_minutes = static_cast<int>(hands.count());
+    if (!job.bench.ticks.empty() && job.finished) {
+        Moment first = job.finished->at;
+        for (const auto& [id, at] : job.bench.ticks) first = std::min(first, at);
+        r.elapsed_minutes = static_cast<int>((job.finished->at - first).count());
+    }
+    return r;
+}
+
+Logbook::Logbook(std::unique_ptr<Session> session) : session_(std::move(session)) {}
+Logbook::~Logbook() = default;
+Logbook::Logbook(Logbook&&) noexcept = default;
+Logbook& Logbook::operator=(Logbook&&) noexcept = default;
+
+Expected<Logbook> Logbook::open(const std::filesystem::path& file) {
+    try {
+        std::error_code error;
+        if (file.has_parent_path()) std::filesystem::create_directories(file.parent_path(), error);
+        auto session = std::make_unique<Session>();
+        session->sql.open(soci::sqlite3, fmt::format("dbname=\"{}\" timeout=5", file.string()));
+        session->sql << table;
+        return Logbook(std::move(session));
+    } catch (const std::exception& e) {
+        return failed(e);
+    }
+}
+
+Expected<long> Logbook::add(const LogRecord& r) {
+    try {
+        soci::transaction whole(session_->sql);
+        session_->sql
+            << "insert into records (finished, title, customer, words, size, making, film, paint, film_length, "
+               "sections, loads, keepers, hands_on_minutes, elapsed_minutes, outcome, note) values "
+               "(:f, :t, :c, :w, :s, :m, :fi, :p, :fl, :se, :lo, :ke, :ho, :el, :o, :n)",
+            soci::use(r.finished), soci::use(r.title), soci::use(r.customer), soci::use(r.words), soci::use(r.size),
+            soci::use(r.making), soci::use(r.film), soci::use(r.paint), soci::use(r.film_length), soci::use(r.sections),
+            soci::use(r.loads), soci::use(r.keepers), soci::use(r.hands_on_minutes), soci::use(r.elapsed_minutes),
+            soci::use(r.outcome), soci::use(r.note);
+        long long id = 0;
+        session_->sql << "select last_insert_rowid()", soci::into(id);
+        whole.commit();
+        return static_cast<long>(id);
+    } catch (const std::exception& e) {
+        return failed(e);
+    }
+}
+
+Expected<std::vector<LogRecord>> Logbook::all() const {
+    try {
+        std::vector<LogRecord> records;
+        const soci::rowset<soci::row> rows = (session_->sql.prepare << "select * from records order by id desc");
+        for (const soci::row& row : rows) {
+            LogRecord r;
+            long long id = 0;
+            // A key is as wide as the backend makes it.
+            id = row.get_properties(0).get_data_type() == soci::dt_integer ? row.get<int>(0) : row.get<long long>(0);
+            r.id = static_cast<long>(id);
+            std::size_t i = 1;
+            for (std::string* text : {&r.finished, &r.title, &r.customer, &r.words, &r.size, &r.making, &r.film,
+                                      &r.paint, &r.film_length}) {
+                *text = row.get<std::string>(i++);
+            }
+            for (int* number : {&r.sections, &r.loads, &r.keepers, &r.hands_on_minutes, &r.elapsed_minutes})
+                *number = row.get<int>(i++);
+            r.outcome = row.get<std::string>(i++);
+            r.note = row.get<std::string>(i);
+            records.push_back(std::move(r));
+        }
+        return records;
+    } catch (const std::exception& e) {
+        return failed(e);
+    }
+}
+
+}  // namespace skarvel

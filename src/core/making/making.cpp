@@ -1,0 +1,29 @@
+#include "making/making.h"
+
+#include <algorithm>
+
+namespace skarvel {
+namespace {
+
+constexpr Length decal_border = 0.125_in;  // from memory: enough to pull the waste off by
+constexpr Length margin_unknown_tool = 1_in;
+
+template <class T>
+T found_or(const std::vector<T>& known, const std::string& id, T otherwise) {
+    const auto at = std::find_if(known.begin(), known.end(), [&](const T& t) { return t.id == id; });
+    return at == known.end() ? otherwise : *at;
+}
+
+}  // namespace
+
+MakingPlan resolve(const Making& making, const std::vector<Film>& films, const std::vector<Tool>& tools) {
+    MakingPlan plan;
+    plan.way = making.way;
+    plan.film = found_or(films, making.film, Film{making.film, making.film, "", false});
+    plan.tool = found_or(tools, making.tool, Tool{making.tool, making.tool, margin_unknown_tool, false});
+    plan.margin = plan.way == Way::Decal ? decal_border : making.margin ? making.margin->value : plan.tool.margin;
+    plan.lap = making.lap.value;
+    return plan;
+}
+
+}  // namespace skarvel

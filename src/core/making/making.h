@@ -1,0 +1,56 @@
+// making/making.h
+//
+// Making: how one colour gets on the blank. A decal is the film itself; paint-through masks the blank with film and
+// paints. Decided before Sections, with defaults from the shop and the tables of films and tools; Method judges it
+// later and never changes it without a command.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "measure/reading.h"
+
+namespace skarvel {
+
+enum class Way { Decal, PaintThrough };
+
+/// A film as the trade data describes it. `known` is false for one that only the job names: it is kept and used.
+struct Film {
+    std::string id, name;
+    std::string kind;  ///< class of film: permanent, removable, stencil, metallic, printable, patterned, reusable
+    bool known = true;
+    friend bool operator==(const Film&, const Film&) = default;
+};
+
+/// What paints through a mask, and how much film it wants around the ink.
+struct Tool {
+    std::string id, name;
+    Length margin;
+    bool known = true;
+    friend bool operator==(const Tool&, const Tool&) = default;
+};
+
+struct Making {
+    Way way = Way::PaintThrough;
+    std::string film = "removable-matt";
+    std::string tool = "sponge";
+    std::optional<Measure> margin;  ///< mask margin, where the maker overrules the tool's
+    Measure lap;                    ///< by how much sections overlap where they meet
+    friend bool operator==(const Making&, const Making&) = default;
+};
+
+/// The making with its materials looked up and its lengths resolved: what Sections reads.
+struct MakingPlan {
+    Way way = Way::PaintThrough;
+    Film film;
+    Tool tool;
+    Length margin;  ///< mask margin; for a decal the film left around the ink to weed from
+    Length lap;
+    bool edges_place = true;  ///< a mask as wide as the blank can be placed by its edges
+    friend bool operator==(const MakingPlan&, const MakingPlan&) = default;
+};
+
+MakingPlan resolve(const Making& making, const std::vector<Film>& films, const std::vector<Tool>& tools);
+
+}  // namespace skarvel

@@ -1,0 +1,97 @@
+// method/build_up.h
+//
+// The build-up: every layer from the bare blank to the last coat, and what the rules of the trade say about each joint
+// between two of them. Layers follow from what the maker chose; rules are data (assets/trade/rules.json) judged against
+// named facts of the job, so that a maker can read why each one fired, and what it rests on.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "blank/blank.h"
+#include "loads/loads.h"
+#include "method/trade.h"
+
+namespace skarvel {
+
+/// A paint, stain or clear as the maker means to use it.
+struct CoatChoice {
+    std::string coat;         ///< an id of the trade data, or a name of the maker's own
+    std::string colour;       ///< "#rrggbb"
+    std::string colour_name;  ///< "deep blue"
+    int coats = 1;
+    friend bool operator==(const CoatChoice&, const CoatChoice&) = default;
+};
+
+/// How a face is finished around its lettering.
+struct Finish {
+    bool sanded = true;
+    std::optional<CoatChoice> ground;
+    std::string seal = "ground";  ///< where makers differ: ground, clear, none
+    std::string lift = "soft";    ///< wet, soft, dry
+    std::optional<CoatChoice> clear;
+    bool clear_over = true;  ///< over all, or under the lettering
+    bool outdoors = true;
+    bool safe_waits = false;        ///< plan with the safe wait before film, not the least
+    std::optional<int> rest_hours;  ///< the maker's own wait before film
+    friend bool operator==(const Finish&, const Finish&) = default;
+};
+
+struct MethodInput {
+    MakingPlan making;
+    Finish finish;
+    CoatChoice colour;  ///< the paint; for a decal only its colour counts
+    std::string material, surface;
+    int keepers = 0;
+    bool spans_face = false;
+    std::string already =
+        "bare";  ///< what is on the blank: bare, stained-oil, stained-water, painted, sealed, old-lettering
+    int already_hours = 0;
+    bool raised_frame = false;     ///< is on before the lettering and stands above the face
+    bool in_place = false;         ///< worked upright where it is
+    bool from_behind = false;      ///< clear, and lettered on its back
+    std::string grain = "length";  ///< which way it runs: length, across, none
+    int grit = 0;                  ///< of the paper it was sanded with; 0 when not said
+    std::string under{};           ///< colour of the painted field that the lettering lies in
+    friend bool operator==(const MethodInput&, const MethodInput&) = default;
+};
+
+struct Finding {
+    std::string rule;
+    Mark mark = Mark::None;
+    std::string joint;  ///< ground, film, seal, colour, lift, clear
+    std::string basis;
+    Reason why;
+    Reason remedy;
+    friend bool operator==(const Finding&, const Finding&) = default;
+};
+
+struct Layer {
+    std::string kind;   ///< wood, ground, clear-under, film, seal, colour, clear
+    std::string joint;  ///< the joint with what lies below it
+    Reason name, detail;
+    std::string colour;  ///< "#rrggbb", empty for wood
+    int coats = 0;
+    bool in_openings = false;  ///< lies only where the ink is
+    bool lifted = false;       ///< a mask: not there in the end
+    friend bool operator==(const Layer&, const Layer&) = default;
+};
+
+struct BuildUp {
+    std::vector<Layer> layers;  ///< from the wood upwards
+    std::vector<Finding> findings;
+    std::vector<Reason> sound;  ///< one per joint without a finding that asks to look or stop
+    std::vector<std::string> sound_joints;
+    Coat ground, colour, clear;  ///< resolved; kind none where there is none
+    int ground_coats = 0, colour_coats = 0, clear_coats = 0;
+    LiftWindow lift;
+    Minutes rest{0};  ///< before film goes on
+    Facts facts;      ///< what the rules were judged on
+    [[nodiscard]] Mark worst() const;
+    friend bool operator==(const BuildUp&, const BuildUp&) = default;
+};
+
+BuildUp build_up(const MethodInput& input, const Trade& trade);
+
+}  // namespace skarvel

@@ -1,0 +1,208 @@
+#include "method/trade.h"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <stdexcept>
+
+namespace skarvel {
+namespace {
+
+using Json = nlohmann::json;
+
+Length length_of(const std::string& text) {
+    const auto measure = read_measure(text, Unit::Inch);
+    if (!measure) throw std::runtime_error("measure " + text);
+    return measure->value;
+}
+
+Minutes hours(const Json& row, const char* key) { return Minutes(static_cast<int>(row.value(key, 0.0) * 60 + 0.5)); }
+
+std::vector<StockSize> read_stock(const Json& json) {
+    std::vector<StockSize> sizes;
+    for (const std::string name : json.at("sold")) {
+        const std::size_t x = name.find('x');
+        const std::string thick = name.substr(0, x);
+        const std::string wide = name.substr(x + 1);
+        sizes.push_back({name, length_of(thick), length_of(wide), length_of(json.at("thickness").at(thick)),
+                         length_of(json.at("width").at(wide))});
+    }
+    return sizes;
+}
+
+Coat read_coat(const Json& row) {
+    Coat coat;
+    coat.id = row.at("id");
+    coat.name = row.at("name");
+    coat.kind = row.at("kind");
+    coat.base = row.at("base");
+    coat.next_coat = hours(row, "next_coat");
+    coat.paint_over = hours(row, "paint_over");
+    coat.film_least = hours(row, "film_least");
+    coat.film_safe = hours(row, "film_safe");
+    coat.before_use = hours(row, "before_use");
+    coat.exterior = row.value("exterior", false);
+    coat.glossy = row.value("glossy", false);
+    return coat;
+}
+
+HandsOn read_hands_on(const Json& row) {
+    HandsOn h;
+    h.setup = row.at("setup_min");
+    h.sand_per_sqft = row.at("sand_min_per_sqft");
+    h.brush_per_sqft = row.at("brush_min_per_sqft");
+    h.weed_small = row.at("weed_small_min");
+    h.weed_large = row.at("weed_large_min");
+    h.weed_large_from = length_of(row.at("weed_large_from"));
+    h.keeper = row.at("keeper_min");
+    h.lay = row.at("lay_min");
+    h.lay_hinged = row.at("lay_hinged_min");
+    h.hinged_from = length_of(row.at("hinged_from"));
+    h.colour_per_letter = row.at("colour_min_per_letter");
+    h.lift = row.at("lift_min");
+    h.load = row.at("load_min");
+    h.frame_piece = row.at("frame_piece_min");
+    h.proof = row.at("proof_min");
+    h.final = row.at("final_min");
+    return h;
+}
+
+Fact fact_of(const Json& value) {
+    if (value.is_boolean()) return value.get<bool>();
+    if (value.is_number()) return value.get<double>();
+    return value.get<std::string>();
+}
+
+std::vector<Fact> facts_of(const Json& value) {
+    std::vector<Fact> facts;
+    if (value.is_array()) {
+        for (const Json& v : value) facts.push_back(fact_of(v));
+    } else {
+        facts.push_back(fact_of(value));
+    }
+    return facts;
+}
+
+std::variant<std::monostate, double, std::string> bound_of(const Json& value) {
+    if (value.is_number()) return value.get<double>();
+    return value.get<std::string>();
+}
+
+Condition read_condition(const std::string& fact, const Json& value) {
+    Condition c{fact, {}, {}, {}, {}};
+    if (!value.is_object()) {
+        c.one_of = facts_of(value);
+        return c;
+    }
+    for (const auto& [key, v] : value.items()) {
+        if (key == "not") {
+            c.none_of = facts_of(v);
+        } else if (key == "below") {
+            c.below = bound_of(v);
+        } else if (key == "least") {
+            c.least = bound_of(v);
+        } else {
+            throw std::runtime_error("condition " + key);
+        }
+    }
+    return c;
+}
+
+Mark mark_of(const std::string& mark) {
+    if (mark == "stop") return Mark::Stop;
+    if (mark == "look") return Mark::Look;
+    if (mark == "none") return Mark::None;
+    throw std::runtime_error("mark " + mark);
+}
+
+std::optional<double> number_of(const Facts& facts, const std::variant<std::monostate, double, std::string>& bound) {
+    if (const auto* number = std::get_if<double>(&bound)) return *number;
+    const auto* name = std::get_if<std::string>(&bound);
+    const auto at = name == nullptr ? facts.end() : facts.find(*name);
+    if (at == facts.end() || !std::holds_alternative<double>(at->second)) return std::nullopt;
+    return std::get<double>(at->second);
+}
+
+bool holds(const Condition& c, const Facts& facts) {
+    const auto at = facts.find(c.fact);
+    if (at == facts.end()) return false;
+    const Fact& fact = at->second;
+    const auto among = [&](const std::vector<Fact>& list) {
+        return std::find(list.begin(), list.end(), fact) != list.end();
+    };
+    if (!c.one_of.empty() && !among(c.one_of)) return false;
+    if (among(c.none_of)) return false;
+    for (const bool upper : {true, false}) {
+        const auto& bound = upper ? c.below : c.least;
+        if (std::holds_alternative<std::monostate>(bound)) continue;
+        const auto* value = std::get_if<double>(&fact);
+        const std::optional<double> limit = number_of(facts, bound);
+        if (value == nullptr || !limit) return false;
+        constexpr double slack = 1e-9;
+        if (upper ? *value >= *limit - slack : *value < *limit - slack) return false;
+    }
+    return true;
+}
+
+}  // namespace
+
+Expected<Trade> read_trade(const std::string& stock, const std::string& materials, const std::string& rules,
+                           const std::string& cautions) {
+    try {
+        Trade trade;
+        trade.stock = read_stock(Json::parse(stock));
+        const Json m = Json::parse(materials);
+        for (const Json& row : m.at("materials")) {
+            trade.materials.emplace_back(row.at("id"), row.at("name"));
+            trade.densities.push_back({row.at("id"), row.at("kg_m3"), row.at("basis")});
+        }
+        for (const Json& row : m.at("hanging")) {
+            trade.hanging.push_back(
+                {row.at("id"), row.at("most_kg"), length_of(row.at("most_width")), row.at("points"), row.at("basis")});
+        }
+        for (const Json& row : m.at("films"))
+            trade.films.push_back({row.at("id"), row.at("name"), row.at("kind"), true});
+        for (const Json& row : m.at("tools")) {
+            trade.tools.push_back({row.at("id"), row.at("name"), length_of(row.at("margin")), true});
+        }
+        for (const Json& row : m.at("coats")) trade.coats.push_back(read_coat(row));
+        for (const Json& row : m.at("lift")) {
+            trade.lifts.push_back({row.at("id"), Minutes(row.at("from_min")), Minutes(row.at("to_min"))});
+        }
+        trade.seal_dry = hours(m.at("waits").at("seal_dry"), "hours");
+        trade.colour_through_mask = hours(m.at("waits").at("colour_through_mask"), "hours");
+        trade.clear_over_vinyl = hours(m.at("waits").at("clear_over_vinyl"), "hours");
+        trade.unknown_coat = hours(m.at("waits").at("unknown_coat"), "hours");
+        trade.hands_on = read_hands_on(m.at("hands_on"));
+        const Json all = Json::parse(rules);
+        for (const Json& row : all.at("rules")) {
+            Rule rule{row.at("id"), mark_of(row.at("mark")), row.at("joint"), row.at("basis"), {}};
+            for (const auto& [fact, value] : row.at("when").items()) rule.when.push_back(read_condition(fact, value));
+            trade.rules.push_back(std::move(rule));
+        }
+        const Json care = Json::parse(cautions);
+        trade.step_cautions = care.at("steps");
+        trade.product_cautions = care.at("products");
+        return trade;
+    } catch (const std::exception& e) {
+        return refused({"file.trade-damaged", {{"detail", std::string(e.what())}}}, "trade");
+    }
+}
+
+Coat coat_of(const Trade& trade, const std::string& id) {
+    if (id.empty()) return {};
+    const auto at = std::find_if(trade.coats.begin(), trade.coats.end(), [&](const Coat& c) { return c.id == id; });
+    if (at != trade.coats.end()) return *at;
+    Coat coat;
+    coat.id = coat.name = id;
+    coat.kind = "paint";
+    coat.base = "water";
+    coat.next_coat = coat.paint_over = coat.film_least = coat.film_safe = coat.before_use = trade.unknown_coat;
+    coat.known = false;
+    return coat;
+}
+
+bool fires(const Rule& rule, const Facts& facts) {
+    return std::all_of(rule.when.begin(), rule.when.end(), [&](const Condition& c) { return holds(c, facts); });
+}
+
+}  // namespace skarvel

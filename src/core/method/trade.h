@@ -1,0 +1,94 @@
+// method/trade.h
+//
+// Trade: what the tables of the trade say about coats, waits, hands-on times and rules. Data, read from assets/trade;
+// the maker can overrule any of it, and every row names its basis.
+#pragma once
+
+#include <map>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "blank/weight.h"
+#include "making/making.h"
+#include "measure/stock.h"
+#include "text/reason.h"
+
+namespace skarvel {
+
+/// A paint, stain or clear, with its waits. `known` is false for one that only a job names: it is kept and used with
+/// the careful wait of the table.
+struct Coat {
+    std::string id, name;
+    std::string kind = "none";  ///< paint, wash, stain, chalkboard, clear; none for no coat at all
+    std::string base;           ///< water, oil, solvent
+    Minutes next_coat{0};       ///< until the next coat of the same
+    Minutes paint_over{0};      ///< until tape or another paint
+    Minutes film_least{0}, film_safe{0};
+    Minutes before_use{0};
+    bool exterior = false, glossy = false, known = true;
+    friend bool operator==(const Coat&, const Coat&) = default;
+};
+
+struct LiftWindow {
+    std::string id;
+    Minutes from{0}, to{0};
+    friend bool operator==(const LiftWindow&, const LiftWindow&) = default;
+};
+
+struct HandsOn {
+    double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, keeper = 0, lay = 0,
+           frame_piece = 0, lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0,
+           final = 0;  ///< minutes
+    Length weed_large_from, hinged_from;
+    friend bool operator==(const HandsOn&, const HandsOn&) = default;
+};
+
+using Fact = std::variant<bool, double, std::string>;
+using Facts = std::map<std::string, Fact>;
+
+/// One condition of a rule on one fact.
+struct Condition {
+    std::string fact;
+    std::vector<Fact> one_of;  ///< empty: not asked
+    std::vector<Fact> none_of;
+    std::variant<std::monostate, double, std::string> below, least;  ///< a number or the name of another fact
+    friend bool operator==(const Condition&, const Condition&) = default;
+};
+
+struct Rule {
+    std::string id;
+    Mark mark = Mark::None;
+    std::string joint;
+    std::string basis;
+    std::vector<Condition> when;
+    friend bool operator==(const Rule&, const Rule&) = default;
+};
+
+struct Trade {
+    std::vector<StockSize> stock;
+    std::vector<std::pair<std::string, std::string>> materials;  ///< id and name of what blanks are made of
+    std::vector<Density> densities;
+    std::vector<HangingRule> hanging;
+    std::vector<Film> films;
+    std::vector<Tool> tools;
+    std::vector<Coat> coats;
+    std::vector<LiftWindow> lifts;
+    HandsOn hands_on;
+    Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};
+    std::vector<Rule> rules;
+    std::map<std::string, std::vector<std::string>> step_cautions, product_cautions;
+    friend bool operator==(const Trade&, const Trade&) = default;
+};
+
+/// From the texts of stock.json, materials.json, rules.json and cautions.json.
+Expected<Trade> read_trade(const std::string& stock, const std::string& materials, const std::string& rules,
+                           const std::string& cautions);
+
+/// The coat of that id; an unknown one is kept under its id, with the careful waits.
+Coat coat_of(const Trade& trade, const std::string& id);
+
+/// Whether every condition holds. A fact that is not there meets no condition.
+bool fires(const Rule& rule, const Facts& facts);
+
+}  // namespace skarvel

@@ -1,0 +1,686 @@
+#include "sections/sections.h"
+
+#include <algorithm>
+#include <array>
+#include <limits>
+#include <map>
+#include <numeric>
+#include <optional>
+#include <set>
+
+namespace skarvel {
+namespace {
+
+constexpr double most_sections = 500;  // more than a year of evenings: a size is wrong
+constexpr std::size_t most_choices = 48;
+constexpr std::size_t most_per_seam = 8;
+constexpr long most_steps = 200'000;    // of all chains together; beyond, rows are no longer divided the other way
+constexpr std::size_t few_pieces = 24;  // up to here every sixteenth of a gap is tried as a seam
+constexpr int most_interlocked = 12;    // outlines that a stepped seam may run around
+constexpr std::size_t most_cuts = 400;  // candidate cuts across one piece
+constexpr std::int64_t deepest_step = to_grid(2_in);  // how far two neighbours may interlock at a stepped seam
+
+Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
+std::int64_t low(Axis axis, const Box& box) { return along(axis, box.low); }
+std::int64_t high(Axis axis, const Box& box) { return along(axis, box.high); }
+
+void set_range(Axis axis, Box& box, std::int64_t from, std::int64_t to) {
+    (axis == Axis::X ? box.low.x : box.low.y) = from;
+    (axis == Axis::X ? box.high.x : box.high.y) = to;
+}
+
+struct Context {
+    Box face;
+    Room room;
+    MakingPlan making;
+    bool mask = false;
+    bool span_x = false, span_y = false;  // masks run from edge to edge on this axis
+    std::stop_token stop;
+
+    [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const {
+        const std::int64_t a = to_grid(room.across);
+        const std::int64_t b = to_grid(room.along);
+        return (width <= a && height <= b) || (width <= b && height <= a);
+    }
+};
+
+struct Score {
+    int crossings = 0;
+    std::int64_t crossed = 0;
+    int sections = 0;
+    int stepped = 0;
+    double film = 0;
+    int off_lines = 0;
+    friend auto operator<=>(const Score&, const Score&) = default;
+    friend Score operator+(Score a, const Score& b) {
+        a.crossings += b.crossings;
+        a.crossed += b.crossed;
+        a.sections += b.sections;
+        a.stepped += b.stepped;
+        a.film += b.film;
+        a.off_lines += b.off_lines;
+        return a;
+    }
+};
+
+struct Draft {
+    Score score;
+    std::vector<Part> parts;
+    std::vector<Seam> seams;
+};
+
+// How coarse the line is that a seam lies on: 0 for whole half inches, 4 for anything finer than 1/16.
+int off_line(std::int64_t where) {
+    static constexpr std::array steps = {to_grid(0.5_in), to_grid(0.25_in), to_grid(0.125_in), to_grid(0.0625_in)};
+    const auto* at = std::find_if(steps.begin(), steps.end(), [&](std::int64_t step) { return where % step == 0; });
+    return static_cast<int>(at - steps.begin());
+}
+
+// The coarsest measurable line in [from, to], the one nearest the middle.
+std::int64_t nearest_line(std::int64_t from, std::int64_t to) {
+    const std::int64_t middle = (from + to) / 2;
+    for (const Length step : {0.5_in, 0.25_in, 0.125_in, 0.0625_in}) {
+        const std::int64_t s = to_grid(step);
+        const std::int64_t line = (middle + s / 2) / s * s;
+        for (const std::int64_t candidate : {line, line - s, line + s}) {
+            if (candidate >= from && candidate <= to) return candidate;
+        }
+    }
+    return middle;
+}
+
+class Divider {
+  public:
+    Divider(const std::vector<Piece>& pieces, Context context) : pieces_(pieces), context_(std::move(context)) {
+        for (const Piece& piece : pieces) boxes_.push_back(piece.shape.bounds());
+    }
+
+    std::vector<Draft> divide_all(const std::vector<std::size_t>& part, const Box& available) {
+        return solve(part, available, 0, std::nullopt);
+    }
+
+    // Pieces that no cut makes small enough.
+    std::vector<std::size_t> hopeless;
+
+  private:
+    [[nodiscard]] Box ink_box(const std::vector<std::size_t>& part) const {
+        Box box;
+        for (const std::size_t i : part) box = around(box, boxes_[i]);
+        return box;
+    }
+
+    // The film that a part gets inside its cell. Cells already hold the laps at their seams.
+    [[nodiscard]] Box film_for(const Box& ink, const Box& cell) const {
+        Box film = common(grown(ink, context_.making.margin), cell);
+        if (film.empty()) return ink;  // ink off the board: Lettering says so, and there is still something to show
+        if (context_.span_x && cell.low.x == context_.face.low.x && cell.high.x == context_.face.high.x) {
+            set_range(Axis::X, film, cell.low.x, cell.high.x);
+        }
+        if (context_.span_y && cell.low.y == context_.face.low.y && cell.high.y == context_.face.high.y) {
+            set_range(Axis::Y, film, cell.low.y, cell.high.y);
+        }
+        return film;
+    }
+
+    static Score score_of(const Box& film) {
+        Score score;
+        score.sections = 1;
+        score.film = static_cast<double>(film.width()) * static_cast<double>(film.height());
+        return score;
+    }
+
+    [[nodiscard]] std::optional<Draft> as_one(const std::vector<std::size_t>& part, const Box& cell) const {
+        const Box film = film_for(ink_box(part), cell);
+        if (!context_.fits(film.width(), film.height())) return std::nullopt;
+        Draft draft;
+        draft.score = score_of(film);
+        draft.parts.push_back({part, film, std::nullopt});
+        return draft;
+    }
+
+    // A place where a chain along `axis` may be parted, before piece `before` of the order.
+    struct Candidate {
+        std::size_t before = 0;
+        std::int64_t where = 0;
+        std::int64_t lower_end = 0;    // how far the film on the lower side reaches
+        std::int64_t upper_start = 0;  // where the film on the upper side begins
+        bool stepped = false;
+        Length lap;
+        const char* why = "";
+        bool is_end = false;
+    };
+
+    std::vector<Draft> solve(const std::vector<std::size_t>& part, const Box& cell, int depth,
+                             std::optional<Axis> not_along) {
+        if (part.empty()) return {Draft{}};
+        std::vector<Draft> found;
+        if (auto one = as_one(part, cell)) return {std::move(*one)};
+        for (const Axis axis : {Axis::Y, Axis::X}) {
+            if (axis == not_along || context_.stop.stop_requested()) continue;
+            for (Draft& draft : chain(part, cell, axis, depth)) found.push_back(std::move(draft));
+        }
+        if (found.empty() && part.size() == 1) {
+            if (auto cut = cross(part.front(), cell)) found.push_back(std::move(*cut));
+        }
+        keep_best(found, most_choices);
+        return found;
+    }
+
+    static void keep_best(std::vector<Draft>& drafts, std::size_t most) {
+        std::stable_sort(drafts.begin(), drafts.end(),
+                         [](const Draft& a, const Draft& b) { return a.score < b.score; });
+        if (drafts.size() > most) drafts.resize(most);
+    }
+
+    [[nodiscard]] std::vector<std::size_t> in_order(std::vector<std::size_t> part, Axis axis) const {
+        std::stable_sort(part.begin(), part.end(), [&](std::size_t a, std::size_t b) {
+            return low(axis, boxes_[a]) + high(axis, boxes_[a]) < low(axis, boxes_[b]) + high(axis, boxes_[b]);
+        });
+        return part;
+    }
+
+    [[nodiscard]] std::vector<Candidate> candidates(const std::vector<std::size_t>& order, const Box& cell, Axis axis) {
+        every_line_ = order.size() <= few_pieces;
+        std::vector<Candidate> out{{0, low(axis, cell), low(axis, cell), low(axis, cell), false, {}, "", true}};
+        std::vector<std::int64_t> next_low(order.size() + 1, std::numeric_limits<std::int64_t>::max());
+        for (std::size_t i = order.size(); i-- > 0;)
+            next_low[i] = std::min(next_low[i + 1], low(axis, boxes_[order[i]]));
+        std::int64_t last_high = std::numeric_limits<std::int64_t>::min();
+        for (std::size_t i = 1; i < order.size(); ++i) {
+            last_high = std::max(last_high, high(axis, boxes_[order[i - 1]]));
+            if (next_low[i] < last_high && interlocked(order, axis, next_low[i], last_high, i) > most_interlocked)
+                continue;
+            add_candidates(out, i, last_high, next_low[i]);
+        }
+        out.push_back({order.size(), high(axis, cell), high(axis, cell), high(axis, cell), false, {}, "", true});
+        return out;
+    }
+
+    // How many outlines reach into the strip where the two sides of a seam overlap.
+    [[nodiscard]] int interlocked(const std::vector<std::size_t>& order, Axis axis, std::int64_t from, std::int64_t to,
+                                  std::size_t around_here) const {
+        int count = 0;
+        constexpr std::size_t window = 64;  // enough to pass the limit where letters stand that close
+        const std::size_t first = around_here > window ? around_here - window : 0;
+        for (std::size_t i = first; i < std::min(order.size(), around_here + window); ++i) {
+            const Box& box = boxes_[order[i]];
+            if (low(axis, box) < to && high(axis, box) > from) ++count;
+        }
+        return count;
+    }
+
+    // Seams in the gap between ink that ends at `from` and ink that begins at `to`.
+    void add_candidates(std::vector<Candidate>& out, std::size_t before, std::int64_t from, std::int64_t to) const {
+        const std::int64_t off = to_grid(off_neighbour);
+        const std::int64_t margin = to_grid(context_.making.margin);
+        const std::int64_t gap = to - from;
+        if (gap < 0) {
+            if (-gap <= deepest_step) {
+                // Each side keeps its whole margin, and is cut back around the other's outlines.
+                out.push_back({before, (from + to) / 2, from + margin, to - margin, true, {}, "seam.stepped"});
+            }
+            return;
+        }
+        if (!context_.mask) {
+            const std::int64_t where = nearest_line(from, to);
+            out.push_back({before, where, where, where, false, {}, "seam.free-film"});
+            return;
+        }
+        const std::int64_t lap = to_grid(context_.making.lap);
+        if (gap < lap + 2 * off || lap == 0) {
+            const std::int64_t where = gap < 2 * off ? (from + to) / 2 : nearest_line(from + off, to - off);
+            out.push_back({before, where, where, where, false, {}, lap == 0 ? "seam.butt" : "seam.narrow-gap"});
+            return;
+        }
+        // Where the gap is narrower than two margins both films must reach the seam, so that paint meets film all the
+        // way; where it is wider each must get its whole margin.
+        std::int64_t first = from + off + lap / 2;
+        std::int64_t last = to - off - lap / 2;
+        if (gap <= 2 * margin - lap) {
+            first = std::max(first, to - margin + lap / 2);
+            last = std::min(last, from + margin - lap / 2);
+        } else {
+            first = std::max(first, from + margin - lap / 2);
+            last = std::min(last, to - margin + lap / 2);
+        }
+        if (first > last) first = last = (from + to) / 2;
+        const std::int64_t sixteenth = to_grid(0.0625_in);
+        const auto line_up = [&](std::int64_t at) { return (at + sixteenth - 1) / sixteenth * sixteenth; };
+        const std::int64_t middle = line_up((first + last) / 2);
+        std::vector<std::int64_t> places{nearest_line(first, last), std::min(last, line_up(first)),
+                                         std::max(first, last / sixteenth * sixteenth),
+                                         std::clamp(middle, first, last)};
+        if (every_line_) {
+            for (std::int64_t at = line_up(first); at <= last; at += sixteenth) places.push_back(at);
+        }
+        std::sort(places.begin(), places.end());
+        places.erase(std::unique(places.begin(), places.end()), places.end());
+        for (const std::int64_t where : places) {
+            out.push_back({before, where, where + lap / 2, where - lap / 2, false, from_grid(lap), "seam.in-gap"});
+        }
+    }
+
+    // How one state of a chain was reached: from which state of an earlier seam, and what lies between.
+    struct Step {
+        Score score;
+        std::size_t from = 0, rank = 0;
+        std::size_t middle = as_one_section;  // else a place in the list of divided middles
+    };
+    static constexpr std::size_t as_one_section = std::numeric_limits<std::size_t>::max();
+
+    // The best chains of sections along `axis`: a shortest path over candidate seams, the best few kept at each.
+    std::vector<Draft> chain(const std::vector<std::size_t>& part, const Box& cell, Axis axis, int depth) {
+        const std::vector<std::size_t> order = in_order(part, axis);
+        const std::vector<Candidate> seams = candidates(order, cell, axis);
+        if (seams.size() == 2) return {};
+        std::vector<std::vector<Step>> best(seams.size());
+        best[0].push_back({});
+        std::vector<Draft> middles;
+        const std::int64_t longest = std::max(to_grid(context_.room.across), to_grid(context_.room.along));
+        for (std::size_t to = 1; to < seams.size(); ++to) {
+            Box ink;
+            std::size_t reached = seams[to].before;
+            for (std::size_t from = to; from-- > 0;) {
+                if (context_.stop.stop_requested()) return {};
+                for (; reached > seams[from].before; --reached) ink = around(ink, boxes_[order[reached - 1]]);
+                const bool whole = from == 0 && to + 1 == seams.size();
+                if (seams[from].before == seams[to].before || best[from].empty() || whole) continue;
+                ++steps_;
+                Box own = cell;
+                set_range(axis, own, seams[from].upper_start, seams[to].lower_end);
+                const Box film = film_for(ink, own);
+                if (context_.fits(film.width(), film.height())) {
+                    extend(best, from, to, seams[to], score_of(film), as_one_section);
+                    continue;
+                }
+                const std::size_t count = seams[to].before - seams[from].before;
+                const bool too_long = high(axis, ink) - low(axis, ink) > longest;
+                if (may_divide(seams, from, to, ink, axis, depth)) {
+                    const std::vector<std::size_t> between(order.begin() + static_cast<long>(seams[from].before),
+                                                           order.begin() + static_cast<long>(seams[to].before));
+                    std::vector<Draft> found = solve(between, own, depth + 1, axis);
+                    keep_best(found, 2);
+                    for (Draft& draft : found) {
+                        middles.push_back(std::move(draft));
+                        extend(best, from, to, seams[to], middles.back().score, middles.size() - 1);
+                    }
+                } else if (too_long && count > 1) {
+                    break;  // chains that begin further down are longer still
+                }
+            }
+            keep_few(best[to], to + 1 == seams.size() ? most_choices : most_per_seam);
+        }
+        std::vector<Draft> drafts;
+        for (const Step& last : best.back()) drafts.push_back(followed(last, best, seams, middles, order, cell, axis));
+        return drafts;
+    }
+
+    // A part that fits no way as one may be divided along the other axis: when it is a single piece, or a row between
+    // straight seams that is longer than the mat; and only while the search has steps left.
+    [[nodiscard]] bool may_divide(const std::vector<Candidate>& seams, std::size_t from, std::size_t to, const Box& ink,
+                                  Axis axis, int depth) const {
+        if (depth >= 2) return false;
+        if (seams[to].before - seams[from].before == 1) return true;
+        if (seams[from].stepped || seams[to].stepped || steps_ > most_steps) return false;
+        const std::int64_t longest = std::max(to_grid(context_.room.across), to_grid(context_.room.along));
+        return high(other(axis), ink) - low(other(axis), ink) > longest;
+    }
+
+    static void extend(std::vector<std::vector<Step>>& best, std::size_t from, std::size_t to, const Candidate& end,
+                       const Score& middle, std::size_t which) {
+        Score seam;
+        if (!end.is_end) {
+            seam.stepped = end.stepped ? 1 : 0;
+            seam.off_lines = end.stepped ? 4 : off_line(end.where);
+        }
+        for (std::size_t rank = 0; rank < best[from].size(); ++rank) {
+            best[to].push_back({best[from][rank].score + middle + seam, from, rank, which});
+        }
+        if (best[to].size() > 8 * most_per_seam) keep_few(best[to], most_choices);
+    }
+
+    // The best, and of those with more than one section over the fewest none.
+    static void keep_few(std::vector<Step>& steps, std::size_t most) {
+        std::stable_sort(steps.begin(), steps.end(), [](const Step& a, const Step& b) { return a.score < b.score; });
+        if (steps.size() > most) steps.resize(most);
+        if (steps.empty()) return;
+        const int fewest = steps.front().score.sections;
+        std::erase_if(steps, [&](const Step& s) { return s.score.sections > fewest + 1; });
+    }
+
+    [[nodiscard]] Draft followed(const Step& last, const std::vector<std::vector<Step>>& best,
+                                 const std::vector<Candidate>& seams, const std::vector<Draft>& middles,
+                                 const std::vector<std::size_t>& order, const Box& cell, Axis axis) const {
+        Draft draft;
+        draft.score = last.score;
+        Step step = last;
+        for (std::size_t to = best.size() - 1; to > 0;) {
+            const std::size_t from = step.from;
+            if (step.middle == as_one_section) {
+                const std::vector<std::size_t> pieces(order.begin() + static_cast<long>(seams[from].before),
+                                                      order.begin() + static_cast<long>(seams[to].before));
+                Box own = cell;
+                set_range(axis, own, seams[from].upper_start, seams[to].lower_end);
+                draft.parts.push_back({pieces, film_for(ink_box(pieces), own), std::nullopt});
+            } else {
+                const Draft& middle = middles[step.middle];
+                draft.parts.insert(draft.parts.end(), middle.parts.begin(), middle.parts.end());
+                draft.seams.insert(draft.seams.end(), middle.seams.begin(), middle.seams.end());
+            }
+            const Candidate& end = seams[to];
+            if (!end.is_end) {
+                const Reason why{end.why, {{"lap", end.lap}, {"off", off_neighbour}}};
+                draft.seams.push_back(
+                    {axis, end.where, low(other(axis), cell), high(other(axis), cell), end.stepped, end.lap, {}, why});
+            }
+            to = from;
+            if (to > 0) step = best[from][step.rank];
+        }
+        return draft;
+    }
+
+    // One piece larger than the room: the fewest straight cuts, where they meet least ink.
+    std::optional<Draft> cross(std::size_t piece, const Box& cell) {
+        // The same piece comes again for every pair of seams around it; a few of them are enough.
+        constexpr int most_tries = 6;
+        if (++crossings_tried_[piece] > most_tries) return std::nullopt;
+        const Box film = film_for(boxes_[piece], cell);
+        auto best = cross_both_ways(piece, film, film, 0);
+        if (!best) hopeless.push_back(piece);
+        return best;
+    }
+
+    // `own`: the part of the piece that is divided here. What is too large both ways is cut one way, then the other.
+    [[nodiscard]] std::optional<Draft> cross_both_ways(std::size_t piece, const Box& film, const Box& own,
+                                                       int depth) const {
+        const std::int64_t short_side = std::min(to_grid(context_.room.across), to_grid(context_.room.along));
+        const std::int64_t long_side = std::max(to_grid(context_.room.across), to_grid(context_.room.along));
+        std::optional<Draft> best;
+        for (const Axis axis : {Axis::Y, Axis::X}) {
+            const std::int64_t wide = high(other(axis), film) - low(other(axis), film);
+            if (wide > long_side && depth > 0) continue;
+            auto cut =
+                cross_along(piece, film, own, axis, wide > short_side && wide <= long_side ? short_side : long_side);
+            if (cut && wide > long_side) cut = crossed_again(*cut, depth);
+            if (cut && (!best || cut->score < best->score)) best = std::move(cut);
+        }
+        return best;
+    }
+
+    [[nodiscard]] std::optional<Draft> crossed_again(const Draft& strips, int depth) const {
+        Draft all = strips;
+        all.parts.clear();
+        all.score.sections = 0;
+        for (const Part& strip : strips.parts) {
+            const auto cut = cross_both_ways(strip.pieces.front(), strip.film, *strip.cell, depth + 1);
+            if (!cut) return std::nullopt;
+            all.score = all.score + cut->score;
+            all.parts.insert(all.parts.end(), cut->parts.begin(), cut->parts.end());
+            all.seams.insert(all.seams.end(), cut->seams.begin(), cut->seams.end());
+        }
+        return all;
+    }
+
+    [[nodiscard]] std::optional<Draft> cross_along(std::size_t piece, const Box& film, const Box& own, Axis axis,
+                                                   std::int64_t longest) const {
+        const Region ink_here = intersect(pieces_[piece].shape, Region::rectangle(own));
+        const std::int64_t half_lap = to_grid(context_.making.lap) / 2;
+        const std::int64_t start = low(axis, film);
+        const std::int64_t end = high(axis, film);
+        const std::int64_t step = std::max(to_grid(0.125_in), (end - start) / static_cast<std::int64_t>(most_cuts));
+        std::vector<std::int64_t> where{start};
+        for (std::int64_t at = (start / step + 1) * step; at < end; at += step) where.push_back(at);
+        where.push_back(end);
+        struct Best {
+            Score score;
+            std::size_t from = 0;
+            bool reached = false;
+        };
+        std::vector<Best> best(where.size());
+        best[0].reached = true;
+        for (std::size_t to = 1; to < where.size(); ++to) {
+            const bool last = to + 1 == where.size();
+            const Length ink = last ? Length{} : crossed(ink_here, axis, where[to]);
+            for (std::size_t from = to; from-- > 0;) {
+                const std::int64_t length =
+                    where[to] - where[from] + (last ? 0 : half_lap) + (from == 0 ? 0 : half_lap);
+                if (length > longest) break;
+                if (!best[from].reached) continue;
+                Score score = best[from].score;
+                ++score.sections;
+                score.crossings += ink > Length{} ? 1 : 0;
+                score.crossed += ink.nm();
+                // Even sections, other things equal.
+                score.film += static_cast<double>(length) * static_cast<double>(length);
+                const bool fewer = score.sections < best[to].score.sections;
+                const bool same = score.sections == best[to].score.sections;
+                if (!best[to].reached || fewer || (same && score < best[to].score)) best[to] = {score, from, true};
+            }
+        }
+        if (!best.back().reached) return std::nullopt;
+        Draft draft;
+        draft.score = best.back().score;
+        draft.score.film = static_cast<double>(film.width()) * static_cast<double>(film.height());
+        for (std::size_t to = where.size() - 1; to > 0; to = best[to].from) {
+            const std::size_t from = best[to].from;
+            Box cell = own;  // only the ink in here is this part's own
+            set_range(axis, cell, from == 0 ? low(axis, own) : where[from],
+                      to + 1 == where.size() ? high(axis, own) : where[to]);
+            Box with_lap = film;
+            set_range(axis, with_lap, from == 0 ? where[from] : where[from] - half_lap,
+                      to + 1 == where.size() ? where[to] : where[to] + half_lap);
+            draft.parts.insert(draft.parts.begin(), {{piece}, with_lap, cell});
+            if (from == 0) continue;
+            const Length ink = crossed(ink_here, axis, where[from]);
+            draft.seams.insert(draft.seams.begin(),
+                               {axis,
+                                where[from],
+                                low(other(axis), film),
+                                high(other(axis), film),
+                                false,
+                                context_.making.lap,
+                                ink,
+                                {"seam.crosses", {{"letters", pieces_[piece].letters}, {"ink", ink}}}});
+        }
+        return draft;
+    }
+
+    const std::vector<Piece>& pieces_;
+    std::vector<Box> boxes_;
+    Context context_;
+    long steps_ = 0;
+    std::map<std::size_t, int> crossings_tried_;
+    bool every_line_ = false;  // seams on every sixteenth of a gap, not only the most useful ones
+};
+
+Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask, const Region& others) {
+    Section section;
+    section.film = subtract(Region::rectangle(part.film), others);
+    std::vector<std::size_t> order = part.pieces;
+    std::sort(order.begin(), order.end(),
+              [&](std::size_t a, std::size_t b) { return pieces[a].first < pieces[b].first; });
+    std::vector<Region> openings;
+    for (const std::size_t i : order) {
+        Piece piece = pieces[i];
+        if (part.cell) piece.shape = intersect(piece.shape, Region::rectangle(*part.cell));
+        const Region opening = part.cell ? intersect(pieces[i].shape, section.film) : piece.shape;
+        if (piece.shape.empty()) continue;
+        if (mask) {
+            for (Region& hole : holes(opening)) section.keepers.push_back({piece.letters, std::move(hole)});
+        }
+        if (!section.letters.empty()) {
+            section.letters += piece.line != section.pieces.back().line ? " / " : piece.starts_word ? " " : "";
+        }
+        section.letters += piece.letters;
+        section.letter_count += static_cast<int>(letters_of(piece.letters).size());
+        openings.push_back(opening);
+        section.pieces.push_back(std::move(piece));
+    }
+    section.cut = merge(openings);
+    return section;
+}
+
+// From the top down, then left to right: the order in which sections are numbered and laid.
+void number(std::vector<Part>& parts) {
+    std::stable_sort(parts.begin(), parts.end(),
+                     [](const Part& a, const Part& b) { return a.film.high.y > b.film.high.y; });
+    // Rows: what overlaps the highest one by more than half stands beside it.
+    for (auto row = parts.begin(); row != parts.end();) {
+        const Box top = row->film;
+        const auto end = std::stable_partition(row, parts.end(), [&](const Part& p) {
+            const std::int64_t shared = std::min(top.high.y, p.film.high.y) - std::max(top.low.y, p.film.low.y);
+            return shared > std::min(top.height(), p.film.height()) / 2;
+        });
+        std::stable_sort(row, end, [](const Part& a, const Part& b) { return a.film.low.x < b.film.low.x; });
+        row = std::max(end, std::next(row));
+    }
+}
+
+// Where seams are stepped, films reach past their neighbours' outlines and are cut back around them. A neighbour's eyes
+// are waste here: film inside them would hang loose.
+Region neighbours_of(const Part& part, const std::vector<Piece>& pieces) {
+    std::vector<Region> near;
+    std::vector<Region> own;
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        const bool mine = std::find(part.pieces.begin(), part.pieces.end(), i) != part.pieces.end();
+        if (mine) {
+            own.push_back(pieces[i].shape);
+        } else if (pieces[i].shape.bounds().meets(part.film)) {
+            const Region kept_off = grow(pieces[i].shape, off_neighbour);
+            near.push_back(kept_off);
+            for (Region& eye : holes(kept_off)) near.push_back(std::move(eye));
+        }
+    }
+    return subtract(merge(near), merge(own));
+}
+
+Division finish(Draft draft, const Context& context) {
+    Division division;
+    division.parts = std::move(draft.parts);
+    number(division.parts);
+    division.seams = std::move(draft.seams);
+    std::stable_sort(division.seams.begin(), division.seams.end(), [](const Seam& a, const Seam& b) {
+        return a.axis == Axis::Y && b.axis == Axis::Y ? a.where > b.where : a.where < b.where;
+    });
+    division.off_lines = draft.score.off_lines;
+    division.crossings = draft.score.crossings;
+    division.crossed = Length::nanometres(draft.score.crossed);
+    division.spans_face = (context.span_x || context.span_y) && context.mask;
+    return division;
+}
+
+// A lower bound, for telling a slip of the hand from a large sign before any search.
+double least_sections(const std::vector<Piece>& pieces, const Room& room) {
+    const double area = grid_to_mm(std::max<std::int64_t>(1, to_grid(room.across))) *
+                        grid_to_mm(std::max<std::int64_t>(1, to_grid(room.along)));
+    double boxes = 0;
+    for (const Piece& piece : pieces) {
+        const Box box = piece.shape.bounds();
+        boxes += std::max(0.0, grid_to_mm(box.width()) * grid_to_mm(box.height()) / area - 1);
+    }
+    return boxes;
+}
+
+// Film that any division needs: the strip of the face between the outer margins, or the ink itself.
+double least_film(const std::vector<Piece>& pieces, const Box& available, const Context& context) {
+    double ink = 0;
+    Box box;
+    for (const Piece& piece : pieces) {
+        ink += piece.shape.area_mm2();
+        box = around(box, piece.shape.bounds());
+    }
+    if (!context.mask || pieces.empty()) return ink;
+    const Box strip = common(grown(box, context.making.margin), available);
+    if (context.span_x != context.span_y) {
+        const double length = grid_to_mm(context.span_x ? strip.height() : strip.width());
+        // Gaps wider than two margins need no film; narrower ones are covered.
+        const Axis axis = context.span_x ? Axis::Y : Axis::X;
+        std::vector<std::pair<std::int64_t, std::int64_t>> spans;
+        for (const Piece& piece : pieces)
+            spans.emplace_back(low(axis, piece.shape.bounds()), high(axis, piece.shape.bounds()));
+        std::sort(spans.begin(), spans.end());
+        double free = 0;
+        std::int64_t reach = spans.front().second;
+        for (const auto& [from, to] : spans) {
+            free += std::max(0.0, grid_to_mm(from - reach - 2 * to_grid(context.making.margin)));
+            reach = std::max(reach, to);
+        }
+        return (length - free) * grid_to_mm(context.span_x ? context.face.width() : context.face.height());
+    }
+    return ink;
+}
+
+}  // namespace
+
+Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
+                 const MakingPlan& making, const std::stop_token& stop) {
+    Divisions out;
+    if (pieces.empty()) {
+        out.choices.push_back({});
+        return out;
+    }
+    Context context{face, room, making, making.way == Way::PaintThrough, false, false, stop};
+    const std::int64_t short_side = std::min(to_grid(room.across), to_grid(room.along));
+    // A mask as wide as the board is placed by the board's own edges; only worth it across the shorter side.
+    const bool spans = context.mask && making.edges_place;
+    context.span_x = spans && face.width() <= face.height() && face.width() <= short_side;
+    context.span_y = spans && !context.span_x && face.height() <= short_side;
+
+    if (const double least = least_sections(pieces, room); least > most_sections) {
+        out.problems.push_back({{"sections.too-many", {{"sections", static_cast<std::int64_t>(least)}}},
+                                "sections",
+                                {"sections.larger-mat", {}},
+                                Mark::Stop});
+        return out;
+    }
+    Divider divider(pieces, context);
+    std::vector<std::size_t> part(pieces.size());
+    std::iota(part.begin(), part.end(), 0);
+    std::vector<Draft> drafts = divider.divide_all(part, available);
+    // Without the pieces that fit no way, the others can still be planned.
+    std::set<std::size_t> left_out;
+    while (drafts.empty() && left_out.size() < pieces.size() && !stop.stop_requested()) {
+        const std::size_t before = left_out.size();
+        left_out.insert(divider.hopeless.begin(), divider.hopeless.end());
+        if (left_out.size() == before) break;
+        std::erase_if(part, [&](std::size_t i) { return left_out.contains(i); });
+        drafts = divider.divide_all(part, available);
+    }
+    for (const std::size_t i : left_out) {
+        out.problems.push_back({{"sections.piece-too-large",
+                                 {{"letters", pieces[i].letters}, {"across", room.across}, {"along", room.along}}},
+                                "sections",
+                                {"sections.larger-mat", {}},
+                                Mark::Stop});
+    }
+    if (drafts.empty()) {
+        if (out.problems.empty() && !stop.stop_requested()) {
+            out.problems.push_back({{"sections.no-division", {{"across", room.across}, {"along", room.along}}},
+                                    "sections",
+                                    {"sections.larger-mat", {}},
+                                    Mark::Stop});
+        }
+        return out;
+    }
+    const int fewest = drafts.front().score.sections;
+    const int crossings = drafts.front().score.crossings;
+    for (Draft& draft : drafts) {
+        const bool worse = draft.score.crossings > crossings || draft.score.sections > fewest + 1;
+        if (!worse) out.choices.push_back(finish(std::move(draft), context));
+    }
+    out.least_film_mm2 = least_film(pieces, available, context);
+    return out;
+}
+
+std::vector<Section> sections_of(const Division& division, const std::vector<Piece>& pieces, const MakingPlan& making) {
+    const bool interlocked =
+        std::any_of(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; });
+    std::vector<Section> sections;
+    for (const Part& part : division.parts) {
+        const Region others = interlocked ? neighbours_of(part, pieces) : Region{};
+        sections.push_back(section_of(part, pieces, making.way == Way::PaintThrough, others));
+    }
+    return sections;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,95 @@
+// sections/sections.h
+//
+// Sections: how the ink of one colour is divided so that each part, with the film around it, fits one load.
+//
+// A section is a set of pieces with the outline of its film. Pieces are put in order along an axis; between two
+// neighbours a seam may run straight where a straight line lies in free film, else stepped around the outlines. Chains
+// of sections along one axis are found by a shortest path over candidate seams (exact for that axis, the best few
+// kept); a part that still fits no way is divided along the other axis. Only a single piece larger than the room is
+// crossed, by straight cuts where they meet least ink.
+//
+// Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, film, seams off a line that a
+// maker can measure to). Which one is used is decided in loads/, where sections are packed.
+#pragma once
+
+#include <optional>
+#include <stop_token>
+#include <vector>
+
+#include "artwork/ink.h"
+#include "making/making.h"
+#include "text/reason.h"
+
+namespace skarvel {
+
+struct Seam {
+    Axis axis = Axis::Y;            ///< the seam lies where this coordinate equals `where`
+    std::int64_t where = 0;         ///< face frame, grid units
+    std::int64_t from = 0, to = 0;  ///< its ends on the other axis
+    bool stepped = false;           ///< runs around outlines; `where` is its middle
+    Length lap;                     ///< by how much the films overlap; zero for a butt
+    Length crossed;                 ///< ink that it cuts, zero when it lies in free film
+    Reason why;
+    friend bool operator==(const Seam&, const Seam&) = default;
+};
+
+/// A loose middle of a mask, by the letter that it belongs to.
+struct Keeper {
+    std::string letters;
+    Region shape;
+    friend bool operator==(const Keeper&, const Keeper&) = default;
+};
+
+struct Section {
+    std::string letters;          ///< all its pieces, in order: what steps and sheets call it
+    std::vector<Piece> pieces;    ///< the ink that it carries, face frame; laps are not in it
+    Region film;                  ///< outline of its film
+    Region cut;                   ///< what the knife takes out of the film: for a mask with the opening in the laps
+    std::vector<Keeper> keepers;  ///< masks only
+    int letter_count = 0;
+    friend bool operator==(const Section&, const Section&) = default;
+};
+
+/// What becomes one section: which pieces, and the rectangle of its film.
+struct Part {
+    std::vector<std::size_t> pieces;  ///< places in the list of pieces
+    Box film;
+    std::optional<Box> cell;  ///< set where a piece is itself divided: only its ink in here belongs to the part
+    friend bool operator==(const Part&, const Part&) = default;
+};
+
+struct Division {
+    std::vector<Part> parts;  ///< in laying order: from the top down, then left to right
+    std::vector<Seam> seams;
+    int off_lines = 0;  ///< how far seams lie off lines that a maker can measure to, added up
+    int crossings = 0;
+    Length crossed;
+    bool spans_face = false;  ///< masks run to the board's edges and are placed by them
+    friend bool operator==(const Division&, const Division&) = default;
+};
+
+/// What one load can hold, either way round.
+struct Room {
+    Length across, along;
+    friend bool operator==(const Room&, const Room&) = default;
+};
+
+struct Divisions {
+    std::vector<Division> choices;  ///< best first by the order above
+    std::vector<Problem> problems;
+    double least_film_mm2 = 0;  ///< no division can do with less film: a lower bound for the loads
+    friend bool operator==(const Divisions&, const Divisions&) = default;
+};
+
+/// Film keeps this far off a neighbour's ink.
+constexpr Length off_neighbour = 0.0625_in;
+
+/// `available`: where film may lie, usually the whole face. Empty `pieces` give one division without sections. A piece
+/// that may not be divided small enough is named in `problems` and left out. Stops early, with what it has, on `stop`.
+Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
+                 const MakingPlan& making, const std::stop_token& stop = {});
+
+/// The sections of one division with their exact film and ink, in the order of its parts.
+std::vector<Section> sections_of(const Division& division, const std::vector<Piece>& pieces, const MakingPlan& making);
+
+}  // namespace skarvel

@@ -1,0 +1,185 @@
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "sheets/sheet_parts.h"
+
+namespace skarvel {
+namespace {
+
+using namespace sheet_parts;
+
+bool worth_a_page(const Blank& blank, const FacePlan& face) {
+    return !face.marking.empty() || blank.frame.kind != FrameKind::None || blank.kind != Kind::Board ||
+           blank.holding != Holding{} || face.blank->tape || blank.backing || !blank.fields.empty();
+}
+
+void cross(Sheet& sheet, PagePoint at, double size) {
+    sheet.line({{at.x - size, at.y}, {at.x + size, at.y}}, 0.25);
+    sheet.line({{at.x, at.y - size}, {at.x, at.y + size}}, 0.25);
+}
+
+// The arc that a string draws, where it lies on or near the blank.
+void string_line(Sheet& sheet, const Drawn& drawn, const Pin& pin, const Box& face) {
+    const PagePoint from = drawn.at(pin.at);
+    const double angle = pin.at.y * 2 > face.high.y ? 0.9 : 1.3;
+    const double reach = pin.string.in_mm() / (grid_nm * 1e-6) * drawn.per_unit;
+    sheet.line({from, {from.x + reach * std::cos(angle), from.y - reach * std::sin(angle)}}, 0.15, false, true);
+}
+
+Page marking_sheet(const Job& job, const FacePlan& face, const Shop& shop, const Library& library, Paper paper) {
+    const Sign& sign = job.signs[face.sign];
+    std::string title = "Marking out";
+    if (job.signs.size() > 1) title += ", " + label_of(sign);
+    Sheet sheet(job, title, paper);
+    const BlankPlan& b = *face.blank;
+    const Length wide = from_grid(b.face.width());
+    const Length high = from_grid(b.face.height());
+    const double room_high = 105;
+    const int scale = scale_for(wide, high, sheet.right() - margin_mm - 24, room_high);
+    const Drawn drawn = frame_for(scale, margin_mm + 6, sheet.y + 8 + high.in_mm() / scale);
+    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{}; distances from the left and from the bottom", scale),
+               small);
+    for (const FieldPlan& field : b.fields) sheet.fill(drawn.rings(field.region), 0.9);
+    for (const auto& ring : drawn.rings(b.outline)) sheet.line(ring, 0.4, true);
+    for (const Region& zone : b.zones) {
+        for (const auto& ring : drawn.rings(intersect(zone, b.outline))) sheet.line(ring, 0.15, true, true);
+    }
+    for (const FieldPlan& field : b.fields) {
+        for (const auto& [from, to] : field.tape) sheet.line({drawn.at(from), drawn.at(to)}, 0.5);
+    }
+    for (const MarkLine& line : face.marking.lines)
+        sheet.line({drawn.at(line.from), drawn.at(line.to)}, 0.2, false, true);
+    for (const Pin& pin : face.marking.pins) {
+        cross(sheet, drawn.at(pin.at), 2);
+        string_line(sheet, drawn, pin, b.face);
+    }
+    for (const HangPoint& point : b.weight.points) cross(sheet, drawn.at(point.at), 1.4);
+    dimension(sheet, {drawn.at(b.face.low).x, drawn.bottom + 4}, {drawn.at(b.face.high).x, drawn.bottom + 4},
+              show(wide, shop.display));
+    const double beside = drawn.at(b.face.high).x + 5;
+    dimension(sheet, {beside, drawn.at(b.face.high).y}, {beside, drawn.bottom}, show(high, shop.display));
+    sheet.y = drawn.bottom + 14;
+    const auto say = [&](const Reason& r) { return with_fraction_slash(library.catalogue.say(r, shop.display)); };
+    const auto part = [&](const char* heading) {
+        sheet.y += 2;
+        sheet.text(margin_mm, sheet.y, heading, large, true);
+        sheet.y += 6;
+    };
+    if (!face.marking.steps.empty()) {
+        part("In this order");
+        for (const Reason& step : face.marking.steps) sheet.paragraph(margin_mm, say(step));
+    }
+    if (b.tape) {
+        part("What the tape tells");
+        for (const Reason& words : b.tape->words) sheet.paragraph(margin_mm, say(words));
+    }
+    for (const FieldPlan& field : b.fields) {
+        for (const auto& [from, to] : field.tape) {
+            sheet.paragraph(margin_mm,
+                            fmt::format("Tape from {} to {}, up {} to {}.", show(from_grid(from.x), shop.display),
+                                        show(from_grid(to.x), shop.display), show(from_grid(from.y), shop.display),
+                                        show(from_grid(to.y), shop.display)));
+        }
+    }
+    for (const Reason& order : b.order) sheet.paragraph(margin_mm, say(order));
+    part("How it holds");
+    sheet.paragraph(margin_mm, fmt::format("Weighs {}{}.", show_weight(b.weight.total(), shop.display),
+                                           b.weight.hardware ? "; " + say(*b.weight.hardware) : std::string()));
+    for (const HangPoint& point : b.weight.points) {
+        sheet.paragraph(margin_mm, fmt::format("{}: {} from the left, {} from the bottom.", say(point.what),
+                                               show(from_grid(point.at.x), shop.display),
+                                               show(from_grid(point.at.y), shop.display)));
+    }
+    if (b.weight.tipping) {
+        const Tipping& t = *b.weight.tipping;
+        sheet.paragraph(margin_mm, fmt::format("Goes over at {:.0f} degrees, or by a push of {} at the top{}.",
+                                               t.angle_degrees, show_force(t.push_newton, shop.display),
+                                               t.needed_grams > sign.blank.holding.ballast_grams
+                                                   ? "; low down it wants " + show_weight(t.needed_grams, shop.display)
+                                                   : std::string()));
+    }
+    for (const Reason& caution : b.weight.cautions) sheet.paragraph(margin_mm, say(caution));
+    return sheet.take();
+}
+
+void saw_part(Sheet& sheet, const SawPlan& saw, const Shop& shop, const Library& library) {
+    const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
+    sheet.text(
+        margin_mm, sheet.y,
+        fmt::format("From {} of {}{}", saw.cutting.used == 1 ? "one board" : fmt::format("{} boards", saw.cutting.used),
+                    shown_name(saw.stock), saw.cutting.proved ? "; no plan uses fewer" : ""),
+        large, true);
+    sheet.y += 7;
+    for (std::size_t i = 0; i < saw.cuts.size(); ++i) {
+        const Cut& cut = saw.cuts[i];
+        sheet.text(margin_mm + 4, sheet.y,
+                   fmt::format("{} x {}{}{}", cut.count, saw.of[i].empty() ? "" : saw.of[i] + ": ", say(cut.what),
+                               cut.angle == 90 ? std::string() : fmt::format(", both ends at {} degrees", cut.angle)));
+        sheet.text(sheet.right(), sheet.y, show(cut.length, shop.display), body, true, Align::Right);
+        sheet.y += 5;
+    }
+    sheet.y += 4;
+    Length longest;
+    for (const SawnBoard& board : saw.cutting.boards) longest = std::max(longest, board.from);
+    const double per_mm = (sheet.right() - margin_mm) / std::max(1.0, longest.in_mm());
+    for (const SawnBoard& board : saw.cutting.boards) {
+        if (sheet.full(20)) break;
+        double x = margin_mm;
+        constexpr double thick = 8;
+        for (const std::size_t i : board.pieces) {
+            const double wide = saw.cuts[i].length.in_mm() * per_mm;
+            sheet.fill({{{x, sheet.y}, {x + wide, sheet.y}, {x + wide, sheet.y + thick}, {x, sheet.y + thick}}}, 0.9);
+            sheet.line({{x, sheet.y}, {x + wide, sheet.y}, {x + wide, sheet.y + thick}, {x, sheet.y + thick}}, 0.25,
+                       true);
+            sheet.text(x + wide / 2, sheet.y + 5.2, show_number(saw.cuts[i].length, shop.display), body, false,
+                       Align::Centre);
+            x += wide + shop.kerf.in_mm() * per_mm;
+        }
+        const double end = margin_mm + board.from.in_mm() * per_mm;
+        sheet.line({{margin_mm, sheet.y}, {end, sheet.y}, {end, sheet.y + thick}, {margin_mm, sheet.y + thick}}, 0.25,
+                   true);
+        sheet.text(margin_mm, sheet.y + thick + 4,
+                   fmt::format("{} of {}; {} over; kerf {}", board.boards, show(board.from, shop.display),
+                               show(board.offcut, shop.display), show(shop.kerf, shop.display)),
+                   small);
+        sheet.y += thick + 10;
+    }
+    sheet.y += 4;
+}
+
+}  // namespace
+
+std::vector<Page> building_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
+                                  Paper paper) {
+    std::vector<Page> pages;
+    for (const FacePlan& face : plan.faces) {
+        if (face.face == 0 && !face.blank->face.empty() && worth_a_page(job.signs[face.sign].blank, face))
+            pages.push_back(marking_sheet(job, face, shop, library, paper));
+    }
+    const bool frames = std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
+        return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });
+    });
+    if (!frames && !plan.post) return pages;
+    Sheet sheet(job, "Cut list", paper);
+    if (frames) {
+        for (const SawPlan& saw : plan.saw) {
+            if (sheet.full(60)) {
+                pages.push_back(sheet.take());
+                sheet = Sheet(job, "Cut list", paper);
+            }
+            saw_part(sheet, saw, shop, library);
+        }
+    }
+    if (plan.post) {
+        sheet.text(margin_mm, sheet.y, fmt::format("The post: saw it to {}", show(plan.post->sawn, shop.display)),
+                   large, true);
+        sheet.y += 7;
+        for (const Reason& step : plan.post->steps)
+            sheet.paragraph(margin_mm, library.catalogue.say(step, shop.display));
+    }
+    pages.push_back(sheet.take());
+    return pages;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,130 @@
+// sheets/sheet_parts.h
+//
+// What the printed pages are made of: a sheet with its head, drawings to scale, dimensions. Only sheets/ includes it.
+#pragma once
+
+#include <algorithm>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "sheets/sheets.h"
+
+namespace skarvel::sheet_parts {
+
+constexpr double margin_mm = 14;
+constexpr double small = 3.1;
+constexpr double body = 3.6;
+constexpr double large = 5.2;
+
+class Sheet {
+  public:
+    Sheet(const Job& job, const std::string& title, Paper paper) {
+        page_.title = title;
+        if (paper == Paper::Letter) {
+            page_.width_mm = 215.9;
+            page_.height_mm = 279.4;
+        }
+        text(margin_mm, 20, title, 7, true);
+        std::string who = job.title;
+        if (!job.number.empty()) who += ", no. " + job.number;
+        if (!job.customer.empty()) who += ", for " + job.customer;
+        text(margin_mm, 26, who, body);
+        if (job.deadline) text(right(), 20, "wanted " + show_moment(*job.deadline, true), body, false, Align::Right);
+        rule(29);
+        y = 37;
+    }
+
+    double y = 0;
+
+    [[nodiscard]] double right() const { return page_.width_mm - margin_mm; }
+    [[nodiscard]] double bottom() const { return page_.height_mm - margin_mm; }
+    [[nodiscard]] bool full(double need) const { return y + need > bottom(); }
+
+    void text(double x, double at, const std::string& words, double size = body, bool bold = false,
+              Align align = Align::Left, double grey = 0.1) {
+        page_.marks.emplace_back(TextRun{{x, at}, with_fraction_slash(words), size, bold, align, grey});
+    }
+    void rule(double at) { line({{margin_mm, at}, {right(), at}}, 0.2); }
+    void line(std::vector<PagePoint> points, double width = 0.25, bool closed = false, bool dashed = false,
+              double grey = 0.15) {
+        page_.marks.emplace_back(Stroke{std::move(points), width, closed, dashed, grey});
+    }
+    void fill(std::vector<std::vector<PagePoint>> rings, double grey) {
+        page_.marks.emplace_back(Fill{std::move(rings), grey});
+    }
+
+    // Wrapped at words; about 0.5 em a letter is near enough for these short texts.
+    void paragraph(double x, const std::string& words, double size = body, double width = 0) {
+        const auto letters = static_cast<std::size_t>((width > 0 ? width : right() - x) / (size * 0.5));
+        std::string line;
+        std::size_t from = 0;
+        while (from <= words.size()) {
+            const std::size_t space = std::min(words.find(' ', from), words.size());
+            const std::string word = words.substr(from, space - from);
+            if (!line.empty() && line.size() + 1 + word.size() > letters) {
+                text(x, y, line, size);
+                y += size * 1.35;
+                line.clear();
+            }
+            line += (line.empty() ? "" : " ") + word;
+            from = space + 1;
+        }
+        text(x, y, line, size);
+        y += size * 1.35;
+    }
+
+    Page take() { return std::move(page_); }
+
+  private:
+    Page page_;
+};
+
+// A drawing to scale: face or mat frame to page.
+struct Drawn {
+    double left, bottom;
+    double per_unit;  // page millimetres for a grid unit
+    [[nodiscard]] PagePoint at(Point p) const {
+        return {left + static_cast<double>(p.x) * per_unit, bottom - static_cast<double>(p.y) * per_unit};
+    }
+    [[nodiscard]] std::vector<std::vector<PagePoint>> rings(const Region& region) const {
+        std::vector<std::vector<PagePoint>> out;
+        for (const Ring& ring : region.rings()) {
+            auto& points = out.emplace_back();
+            for (const Point& p : ring) points.push_back(at(p));
+        }
+        return out;
+    }
+    [[nodiscard]] std::vector<PagePoint> box(const Box& b) const {
+        return {at(b.low), at({b.high.x, b.low.y}), at(b.high), at({b.low.x, b.high.y})};
+    }
+};
+
+inline Drawn frame_for(int scale, double left, double bottom) { return {left, bottom, grid_nm * 1e-6 / scale}; }
+
+inline void dimension(Sheet& sheet, PagePoint from, PagePoint to, const std::string& words) {
+    sheet.line({from, to}, 0.15);
+    constexpr double tick = 1.2;
+    const bool level = std::abs(from.y - to.y) < 0.01;
+    for (const PagePoint& p : {from, to}) {
+        sheet.line(level ? std::vector<PagePoint>{{p.x, p.y - tick}, {p.x, p.y + tick}}
+                         : std::vector<PagePoint>{{p.x - tick, p.y}, {p.x + tick, p.y}},
+                   0.15);
+    }
+    if (level) {
+        sheet.text((from.x + to.x) / 2, from.y - 1, words, small, false, Align::Centre);
+    } else {
+        sheet.text(from.x + 1.6, (from.y + to.y) / 2 + 1, words, small);
+    }
+}
+
+}  // namespace skarvel::sheet_parts
+
+namespace skarvel {
+
+/// How the blank is built: its outline with pins, springing line and centre marks, where it hangs, the cut list with a
+/// diagram of what is sawn from what, and the marks on a post. None for a plain board with nothing to build.
+std::vector<Page> building_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
+                                  Paper paper);
+
+}  // namespace skarvel

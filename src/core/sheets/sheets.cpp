@@ -1,0 +1,302 @@
+#include "sheets/sheets.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+
+#include "sheets/sheet_parts.h"
+
+namespace skarvel {
+namespace {
+
+using namespace sheet_parts;
+
+std::string name_of(const Section& section, std::size_t i) { return fmt::format("{}  {}", i + 1, section.letters); }
+
+// What a page is about, where a job has several signs or a sign a back.
+std::string titled(const Job& job, const FacePlan& face, const std::string& title) {
+    std::string all = title;
+    if (job.signs.size() > 1) all += ", " + label_of(job.signs[face.sign]);
+    if (face.face > 0) all += ", back";
+    return all;
+}
+
+Page placement_sheet(const Job& job, const FacePlan& face, const Shop& shop, Paper paper) {
+    Sheet sheet(job, titled(job, face, "Placement"), paper);
+    const BlankPlan& blank = *face.blank;
+    const bool upright = blank.face.height() * 5 > blank.face.width() * 6;
+    const Length wide = from_grid(blank.face.width());
+    const Length high = from_grid(blank.face.height());
+    const double room_width = upright ? 60 : sheet.right() - margin_mm - 8;
+    const double room_height = upright ? sheet.bottom() - sheet.y - 12 : 70;
+    const int scale = scale_for(wide, high, room_width, room_height);
+    const double drawn_high = high.in_mm() / scale;
+    const Drawn frame = frame_for(scale, margin_mm + 6, sheet.y + 6 + drawn_high);
+    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{}, every distance from the board's own edges", scale), small);
+
+    for (const auto& ring : frame.rings(blank.outline)) sheet.line(ring, 0.4, true);
+    for (const Section& section : face.loads->sections) {
+        for (const Piece& piece : section.pieces) sheet.fill(frame.rings(piece.shape), 0.55);
+    }
+    for (const Seam& seam : face.loads->seams) {
+        const bool level = seam.axis == Axis::Y;
+        sheet.line({frame.at(level ? Point{seam.from, seam.where} : Point{seam.where, seam.from}),
+                    frame.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to})},
+                   0.35, false, true);
+    }
+    const std::int64_t middle = upright ? blank.face.width() / 2 : blank.face.height() / 2;
+    sheet.line(upright ? std::vector{frame.at({middle, 0}), frame.at({middle, blank.face.high.y})}
+                       : std::vector{frame.at({0, middle}), frame.at({blank.face.high.x, middle})},
+               0.12, false, true, 0.4);
+    dimension(sheet, {frame.at({0, 0}).x, frame.bottom + 3.5}, {frame.at(blank.face.high).x, frame.bottom + 3.5},
+              show(wide, shop.display));
+    const double beside = frame.at(blank.face.high).x + 4;
+    if (upright) {
+        for (std::size_t i = 0; i < face.loads->sections.size(); ++i) {
+            const Box film = face.loads->sections[i].film.bounds();
+            dimension(sheet, {beside, frame.at(film.low).y}, {beside, frame.at(film.high).y}, std::to_string(i + 1));
+        }
+    } else {
+        dimension(sheet, {beside, frame.at(blank.face.high).y}, {beside, frame.bottom}, show(high, shop.display));
+    }
+
+    if (upright) {
+        const double outer = beside + 9;
+        dimension(sheet, {outer, frame.at(blank.face.high).y}, {outer, frame.bottom}, show(high, shop.display));
+    }
+
+    double x = upright ? beside + 32 : margin_mm;
+    if (!upright) sheet.y = frame.bottom + 12;
+    const double top = sheet.y;
+    const auto measure_text = [&](Length l) { return show_number(l, shop.display); };
+    sheet.y = top + 8;
+    sheet.text(x, sheet.y, "Laying order and distances", large, true);
+    sheet.y += 6;
+    sheet.text(x, sheet.y,
+               fmt::format("{}; lower left corner of the film, then upper right",
+                           shop.display.unit == Unit::Inch ? "inches" : "millimetres"),
+               small);
+    sheet.y += 6;
+    for (std::size_t i = 0; i < face.loads->sections.size(); ++i) {
+        const auto [low, high_corner] = corners(face.loads->sections[i], blank.face);
+        sheet.text(x, sheet.y, name_of(face.loads->sections[i], i), body, true);
+        sheet.y += 4.8;
+        sheet.text(x + 4, sheet.y,
+                   fmt::format("from the left {}, from the bottom {}", measure_text(low.from_left),
+                               measure_text(low.from_bottom)));
+        sheet.y += 4.6;
+        sheet.text(x + 4, sheet.y,
+                   fmt::format("from the right {}, from the top {}", measure_text(high_corner.from_right),
+                               measure_text(high_corner.from_top)));
+        sheet.y += 6.4;
+        if (sheet.full(40)) break;
+    }
+    if (face.mirrored)
+        sheet.paragraph(x, "Seen from the back, where it is laid: mirror writing, read through from the front.");
+    const Length half = from_grid(middle);
+    sheet.paragraph(x, fmt::format("Centre line at {} from {}.", measure_text(half),
+                                   upright ? "the left edge" : "the bottom edge"));
+    if (face.loads->spans_face)
+        sheet.paragraph(x,
+                        "Masks are as wide as the board: bring their edges to its edges. Wipe paint off the edges "
+                        "before it dries.");
+    sheet.paragraph(x, face.making.way == Way::PaintThrough
+                           ? "Lay in this order; lift in the reverse order, across the grain."
+                           : "Lay in this order; tape off at 180 degrees, slowly.");
+    return sheet.take();
+}
+
+std::vector<Page> load_sheets(const Job& job, const FacePlan& face, const Shop& shop, Paper paper) {
+    std::vector<Page> pages;
+    Sheet sheet(job, titled(job, face, "Loads"), paper);
+    const double room_width = (sheet.right() - margin_mm) / 2 - 12;
+    const int scale = scale_for(shop.mat.width, shop.mat.length, room_width, 100);
+    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{} on mat {}", scale, shop.mat.name), small);
+    sheet.y += 6;
+    const double drawn_high = shop.mat.usable.along.in_mm() / scale;
+    int column = 0;
+    for (std::size_t i = 0; i < face.loads->loads.size(); ++i) {
+        const Load& load = face.loads->loads[i];
+        if (column == 0 && sheet.full(drawn_high + 20)) {
+            pages.push_back(sheet.take());
+            sheet = Sheet(job, titled(job, face, "Loads"), paper);
+        }
+        const double left = margin_mm + column * (room_width + 16);
+        sheet.text(left, sheet.y + 4, fmt::format("Load {}{}", i + 1, load.cut ? ", cut" : ""), large, true);
+        sheet.text(
+            left, sheet.y + 9,
+            fmt::format("cut {} off the roll, {:.0f} % used", show(load.film_length, shop.display), load.share * 100),
+            small);
+        const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
+        sheet.line(frame.box({{0, 0}, at(shop.mat.usable.across, shop.mat.usable.along)}), 0.3, true, true);
+        for (const Placement& p : load.placements) {
+            const LaidSection laid = lay_on_mat(face.loads->sections[p.section], p);
+            for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.3, true);
+            sheet.fill(frame.rings(laid.cut), 0.7);
+            const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
+            sheet.text(corner.x + 1.5, corner.y + 4.5, std::to_string(p.section + 1), body, true);
+        }
+        if (++column == 2 || i + 1 == face.loads->loads.size()) {
+            column = 0;
+            sheet.y += drawn_high + 24;
+        }
+    }
+    sheet.text(margin_mm, sheet.y, fmt::format("Keepers: {}", face.loads->keepers), body, true);
+    sheet.y += 5;
+    std::string keepers;
+    for (const Section& section : face.loads->sections) {
+        for (const Keeper& k : section.keepers) keepers += (keepers.empty() ? "" : ", ") + k.letters;
+    }
+    if (!keepers.empty()) sheet.paragraph(margin_mm, "leave in while weeding: " + keepers);
+    pages.push_back(sheet.take());
+    return pages;
+}
+
+std::vector<Page> shopping_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
+                                  Paper paper) {
+    std::vector<Page> pages;
+    Sheet sheet(job, "What to buy", paper);
+    const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
+    for (const FacePlan& face : plan.faces) {
+        for (const ShoppingItem& item : face.shopping) {
+            if (sheet.full(7)) {
+                pages.push_back(sheet.take());
+                sheet = Sheet(job, "What to buy", paper);
+            }
+            sheet.line({{margin_mm, sheet.y - 3},
+                        {margin_mm + 3.4, sheet.y - 3},
+                        {margin_mm + 3.4, sheet.y + 0.4},
+                        {margin_mm, sheet.y + 0.4}},
+                       0.25, true);
+            sheet.text(margin_mm + 7, sheet.y, say(item.what));
+            sheet.text(sheet.right(), sheet.y, say(item.how_much), body, false, Align::Right);
+            sheet.y += 7;
+        }
+    }
+    pages.push_back(sheet.take());
+    return pages;
+}
+
+std::vector<Page> schedule_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
+                                  Paper paper) {
+    std::vector<Page> pages;
+    Sheet sheet(job, "Schedule", paper);
+    const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
+    if (plan.clock->start_by) {
+        sheet.text(margin_mm, sheet.y,
+                   fmt::format("start by {}, ready {}, {} hands-on", show_moment(*plan.clock->start_by, true),
+                               show_moment(plan.clock->ready, true), show_minutes(plan.clock->hands_on)));
+        sheet.y += 8;
+    }
+    for (const Step& step : plan.bench->steps) {
+        if (sheet.full(14)) {
+            pages.push_back(sheet.take());
+            sheet = Sheet(job, "Schedule", paper);
+        }
+        sheet.text(margin_mm, sheet.y, show_moment(step.start), body, true);
+        sheet.text(margin_mm + 24, sheet.y, say(step.name) + (step.done ? "  (done)" : ""));
+        sheet.text(sheet.right(), sheet.y, show_minutes(step.hands_on), body, false, Align::Right);
+        sheet.y += 4.6;
+        if (step.wait_after.count() > 0) {
+            sheet.text(margin_mm + 24, sheet.y,
+                       fmt::format("then {}: {}", show_minutes(step.wait_after), say(step.wait_why)), small, false,
+                       Align::Left, 0.35);
+            sheet.y += 4.4;
+        }
+        sheet.y += 1.2;
+    }
+    pages.push_back(sheet.take());
+
+    Sheet care(job, "Cautions", paper);
+    std::vector<std::string> said;
+    for (const FacePlan& face : plan.faces) {
+        for (const Finding& f : face.method->findings) {
+            if (f.mark == Mark::None) continue;
+            if (care.full(20)) {
+                pages.push_back(care.take());
+                care = Sheet(job, "Cautions", paper);
+            }
+            care.paragraph(margin_mm, fmt::format("{}: {}; {}.", f.mark == Mark::Stop ? "Stop" : "Look", say(f.why),
+                                                  say(f.remedy)));
+        }
+    }
+    for (const Step& step : plan.bench->steps) {
+        for (const Reason& caution : step.cautions) {
+            const std::string words = say(caution);
+            if (std::find(said.begin(), said.end(), words) != said.end()) continue;
+            said.push_back(words);
+            if (care.full(20)) {
+                pages.push_back(care.take());
+                care = Sheet(job, "Cautions", paper);
+            }
+            care.paragraph(margin_mm, words);
+        }
+    }
+    care.paragraph(margin_mm, "Labels, local codes and licensed trades come before anything printed here.");
+    pages.push_back(care.take());
+    return pages;
+}
+
+Page proof_sheet(const Job& job, Paper paper) {
+    Sheet sheet(job, "Proof", paper);
+    sheet.text(margin_mm, sheet.y, "Read every word, name and date before anything is cut.");
+    sheet.y += 18;
+    const std::string words = wording(job);
+    std::size_t from = 0;
+    std::size_t longest = 1;
+    for (std::size_t i = 0; i <= words.size(); ++i) {
+        if (i < words.size() && words[i] != '\n') continue;
+        longest = std::max(longest, letters_of(words.substr(from, i - from)).size());
+        from = i + 1;
+    }
+    const double size = std::clamp((sheet.right() - margin_mm) / (static_cast<double>(longest) * 0.75), 5.0, 16.0);
+    from = 0;
+    for (std::size_t i = 0; i <= words.size() && !sheet.full(size + 40); ++i) {
+        if (i < words.size() && words[i] != '\n') continue;
+        sheet.text(margin_mm, sheet.y, words.substr(from, i - from), size, true);
+        sheet.y += size * 1.3;
+        from = i + 1;
+    }
+    const double at = sheet.bottom() - 16;
+    sheet.line({{margin_mm, at}, {margin_mm + 90, at}}, 0.3);
+    sheet.text(margin_mm, at + 5, "read and right", small);
+    sheet.line({{margin_mm + 105, at}, {margin_mm + 150, at}}, 0.3);
+    sheet.text(margin_mm + 105, at + 5, "date", small);
+    return sheet.take();
+}
+
+}  // namespace
+
+std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face) {
+    const Box film = section.film.bounds();
+    const auto distances = [&](Point p) {
+        return CornerDistance{from_grid(p.x - face.low.x), from_grid(p.y - face.low.y), from_grid(face.high.x - p.x),
+                              from_grid(face.high.y - p.y)};
+    };
+    return {distances(film.low), distances(film.high)};
+}
+
+int scale_for(Length width, Length height, double room_width_mm, double room_height_mm) {
+    static constexpr std::array scales = {1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 24, 32, 48};
+    for (const int scale : scales) {
+        if (width.in_mm() / scale <= room_width_mm && height.in_mm() / scale <= room_height_mm) return scale;
+    }
+    return scales.back();
+}
+
+std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library, Paper paper) {
+    std::vector<Page> pages;
+    for (const FacePlan& face : plan.faces) {
+        if (face.blank->face.empty()) continue;
+        pages.push_back(placement_sheet(job, face, shop, paper));
+        for (Page& page : load_sheets(job, face, shop, paper)) pages.push_back(std::move(page));
+    }
+    for (Page& page : building_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
+    for (Page& page : shopping_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
+    for (Page& page : schedule_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
+    pages.push_back(proof_sheet(job, paper));
+    return pages;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,43 @@
+// text/catalogue.h
+//
+// The catalogue says Reasons in words. Sentences are data (assets/text/en.json): id -> pattern, in which {name} stands
+// for an argument and {name#section|sections} for a count with its noun.
+#pragma once
+
+#include <map>
+#include <string>
+#include <string_view>
+
+#include "measure/reading.h"
+#include "text/reason.h"
+
+namespace skarvel {
+
+class Catalogue {
+  public:
+    Catalogue() = default;
+    explicit Catalogue(std::map<std::string, std::string> patterns) : patterns_(std::move(patterns)) {}
+
+    /// Never fails: an unknown id is said as the id itself, a missing argument as "?"; tests look for both.
+    [[nodiscard]] std::string say(const Reason& reason, const Display& display) const;
+    [[nodiscard]] std::string say(const Misread& misread) const { return say(Reason{misread.id, {}}, {}); }
+    [[nodiscard]] bool has(std::string_view id) const { return patterns_.contains(std::string(id)); }
+    [[nodiscard]] const std::map<std::string, std::string>& patterns() const { return patterns_; }
+
+  private:
+    std::map<std::string, std::string> patterns_;
+};
+
+/// From the text of a catalogue file: one flat object of strings.
+Expected<Catalogue> read_catalogue(std::string_view json);
+
+/// "Tue 18:30", "Tue 5 May 18:30".
+std::string show_moment(Moment moment, bool with_date = false);
+/// "25 min", "5 h 20 min", "3 d 4 h".
+/// "3.2 lb" where inches are shown, "1.5 kg" where millimetres are. 1 lb is 0.45359237 kg (1959 agreement).
+std::string show_weight(int grams, const Display& display);
+/// "4.5 lbf" or "20 N". 1 lbf is 4.4482216 N (the pound at standard gravity).
+std::string show_force(double newton, const Display& display);
+std::string show_minutes(Minutes minutes);
+
+}  // namespace skarvel

@@ -1,0 +1,59 @@
+// text/reason.h
+//
+// Reason: what the core has to say, as data: the id of a sentence and its arguments. Only the catalogue turns it into
+// words, in the unit that is shown, so that switching units or language plans nothing again.
+#pragma once
+
+#include <chrono>
+#include <cstdint>
+#include <memory>
+#include <string>
+#include <tl/expected.hpp>
+#include <utility>
+#include <variant>
+#include <vector>
+
+#include "measure/length.h"
+
+namespace skarvel {
+
+/// Wall-clock time at the maker's place.
+using Moment = std::chrono::local_time<std::chrono::minutes>;
+using Minutes = std::chrono::minutes;
+
+struct Reason;
+
+/// `Percent` is shown without decimals; `double` with one.
+struct Percent {
+    double of_one = 0;
+    friend bool operator==(const Percent&, const Percent&) = default;
+};
+
+using Argument = std::variant<std::string, std::int64_t, double, Percent, Length, Moment, Minutes, std::vector<Reason>>;
+
+struct Reason {
+    std::string id;
+    std::vector<std::pair<std::string, Argument>> arguments;
+    friend bool operator==(const Reason&, const Reason&) = default;
+};
+
+/// How much a finding weighs: nothing to do, look at it, or stop.
+enum class Mark { None, Look, Stop };
+
+/// What is wrong, where, and what would help. Readers of outside input return it instead of a value.
+struct Problem {
+    Reason what;
+    std::string where;  ///< a station, field, file or line; may be empty
+    Reason remedy;
+    Mark mark = Mark::Stop;
+    friend bool operator==(const Problem&, const Problem&) = default;
+};
+
+template <class T>
+using Expected = tl::expected<T, Problem>;
+
+inline tl::unexpected<Problem> refused(Reason what, std::string where = {}, Reason remedy = {}) {
+    return tl::unexpected(Problem{std::move(what), std::move(where), std::move(remedy), Mark::Stop});
+}
+
+}  // namespace skarvel
