@@ -1,0 +1,126 @@
+// drawing/drawing.h
+//
+// The drawing: the face at true scale with rulers, and callouts that can be typed into. Serves Blank, Lettering and
+// Sections, each with its overlay. Whole or close-up; a tall board may be laid down, its top to the left. Rulers count
+// from the face's own lower left corner.
+#pragma once
+
+#include <QWidget>
+#include <map>
+#include <optional>
+
+#include "drawing/callout.h"
+#include "drawing/face_painter.h"
+#include "window/desk.h"
+
+namespace skarvel {
+
+class Drawing : public QWidget {
+    Q_OBJECT
+
+  public:
+    Drawing(Desk& desk, QWidget* parent);
+    void set_station(Station station);
+    void set_close_up(bool close_up);
+    void set_laid_down(bool laid_down);
+    [[nodiscard]] bool close_up() const { return close_up_; }
+    [[nodiscard]] bool laid_down() const { return laid_down_; }
+    /// The tape measure: two clicks, snapped to corners, edges and middles.
+    void set_measuring(bool on);
+    [[nodiscard]] bool measuring() const { return measuring_; }
+    /// What the tape measure reads; empty before its second point.
+    [[nodiscard]] QString measured_text() const;
+    void refresh(bool behind);
+    /// Another sign is at hand: nothing chosen, nothing measured, callouts anew.
+    void start_over();
+    [[nodiscard]] QSize minimumSizeHint() const override { return {400, needed_height_}; }
+
+  Q_SIGNALS:
+    void view_changed();
+    /// A field of the tray, by its name, decides what was pointed at.
+    void decider_wanted(const QString& field);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    bool event(QEvent* event) override;
+
+  private:
+    // A dimension line with what stands on it: a callout or a text that only follows.
+    struct Dimension {
+        QPointF from, to;
+        Callout* box = nullptr;
+        QString text;
+        Station opens = Station::Lettering;  // the station that decides a dimension without a box
+        QRectF text_rect;
+    };
+
+    void lay_out();
+    void lay_out_board();
+    void lay_out_dimensions();
+    void lay_out_sides(const FacePlan& plan, const Blank& blank, const Display& display);
+    void size_callouts(const FacePlan& plan, const Blank& blank);
+    static QString size_prefix(const Blank& blank);
+    void zone_callouts(std::size_t i, const ClearZone& zone, const FacePlan& plan);
+    void field_callouts(const FacePlan& plan, const Blank& blank);
+    void reading_callouts(const FacePlan& plan, const Blank& blank);
+    void lay_out_loads();
+    void open_decider(Station opens);
+    Callout& callout(const QString& id, const QString& does, const Measure& value, const QString& prefix = {});
+    void place(Callout& box, QPointF centre);
+    void length_dimension(std::int64_t from, std::int64_t to, double row, Callout* box, const QString& text = {},
+                          Station opens = Station::Lettering);
+    static QString kind_title(Kind kind);
+    void paint_header(QPainter& p);
+    void paint_blank_marks(QPainter& p);
+    void paint_tape_measure(QPainter& p);
+    [[nodiscard]] QPointF snapped(QPointF where) const;
+    [[nodiscard]] std::optional<std::size_t> zone_at(QPointF where) const;
+    void paint_ruler(QPainter& p);
+    void paint_overview(QPainter& p);
+    void paint_dimensions(QPainter& p);
+    void paint_board_end(QPainter& p);
+    void paint_cut_diagram(QPainter& p);
+    void paint_out_of_true(QPainter& p);
+    void paint_loads(QPainter& p);
+    void paint_table(QPainter& p);
+    void paint_section_numbers(QPainter& p);
+    [[nodiscard]] const Sign& sign() const { return desk_.sign(); }
+    [[nodiscard]] const FacePlan* face() const;
+    [[nodiscard]] std::optional<std::size_t> section_at(QPointF where) const;
+    void change_blank(const std::function<void(Blank&)>& change);
+    void change_lettering(const std::function<void(Lettering&)>& change);
+
+    Desk& desk_;
+    Station station_ = Station::Blank;
+    bool close_up_ = false, laid_down_ = true, behind_ = false;
+    std::optional<bool> laid_down_chosen_;
+    double zoom_ = 0;  // pixels for an inch in the close-up, 0: as it comes
+    double pan_ = 0, pan_across_ = 0;
+    std::optional<QPointF> dragged_from_;
+    bool measuring_ = false, measuring_fixed_ = false;
+    std::vector<Point> measured_;  // face frame
+    std::optional<std::size_t> chosen_zone_;
+    QSizeF around_;  // pixels that frame, backing or mouldings stand out by
+    bool real_size_ = false, space_down_ = false, by_keyboard_ = false;
+    FaceView view_;
+    QRectF board_area_, overview_, table_;
+    FaceView overview_view_;
+    std::vector<Dimension> dimensions_;
+    std::map<QString, Callout*> callouts_;
+    std::vector<QString> used_callouts_;
+    struct LoadView {
+        std::size_t load = 0;
+        QRectF mat;
+    };
+    std::vector<LoadView> loads_;
+    std::optional<std::size_t> lit_;
+    int needed_height_ = 300;
+};
+
+}  // namespace skarvel

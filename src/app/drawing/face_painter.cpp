@@ -1,0 +1,401 @@
+#include "drawing/face_painter.h"
+
+#include <array>
+#include <map>
+
+#include "theme/theme.h"
+#include "window/ribbon.h"
+
+namespace skarvel {
+
+QTransform FaceView::transform() const {
+    const auto h = static_cast<double>(face.height());
+    const auto w = static_cast<double>(face.width());
+    // The top goes to the left: up becomes left, right becomes up.
+    if (laid_down) return {0, -scale, -scale, 0, origin.x() + h * scale, origin.y() + w * scale};
+    return {scale, 0, 0, -scale, origin.x(), origin.y() + h * scale};
+}
+
+QRectF FaceView::rect(const Box& box) const { return QRectF(at(box.low), at(box.high)).normalized(); }
+
+QSizeF FaceView::size() const {
+    const QSizeF upright(static_cast<double>(face.width()) * scale, static_cast<double>(face.height()) * scale);
+    return laid_down ? upright.transposed() : upright;
+}
+
+QPainterPath path_of(const Region& region) {
+    QPainterPath path;
+    path.setFillRule(Qt::WindingFill);
+    for (const Ring& ring : region.rings()) {
+        QPolygonF polygon;
+        polygon.reserve(static_cast<int>(ring.size()) + 1);
+        for (const Point& p : ring) polygon << QPointF(static_cast<double>(p.x), static_cast<double>(p.y));
+        path.addPolygon(polygon);
+        path.closeSubpath();
+    }
+    return path;
+}
+
+void cased(QPainter& painter, const QPainterPath& path, const QPen& pen) {
+    painter.setBrush(Qt::NoBrush);
+    QPen casing(Theme::tokens().sheet, pen.widthF() + 3);
+    painter.setPen(casing);
+    painter.drawPath(path);
+    painter.setPen(pen);
+    painter.drawPath(path);
+}
+
+QColor section_tint(std::size_t section) {
+    static const std::array day = {"#d8c9a8", "#b9c8bb", "#d2b9b0", "#b6c6cf", "#c9c3d2", "#cfd0ac"};
+    static const std::array night = {"#6b5f45", "#4d5f52", "#6a5048", "#47596a", "#5c566a", "#5d5e3f"};
+    return QColor((Theme::night() ? night : day).at(section % day.size()));
+}
+
+void number_disc(QPainter& painter, QPointF centre, int number, bool strong) {
+    const Tokens& t = Theme::tokens();
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    const double r = Theme::px(11);
+    painter.setPen(QPen(strong ? t.chalk : t.graphite, 1.5));
+    painter.setBrush(strong ? t.chalk : t.sheet);
+    painter.drawEllipse(centre, r, r);
+    painter.setPen(strong ? t.sheet : t.graphite);
+    painter.setFont(Theme::font(13, QFont::DemiBold));
+    painter.drawText(QRectF(centre.x() - r, centre.y() - r, 2 * r, 2 * r), Qt::AlignCenter, QString::number(number));
+    painter.restore();
+}
+
+void FacePainter::grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned) const {
+    p.save();
+    p.setClipRect(where, Qt::IntersectClip);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(colour, 1));
+    const bool across = (where.width() >= where.height()) != turned;
+    const double length = across ? where.width() : where.height();
+    const double wide = across ? where.height() : where.width();
+    // The same board has the same grain on every screen: lines follow from their number alone.
+    for (int i = 0; i * 6.0 < wide; ++i) {
+        const double base = i * 6.0 + ((i * 37) % 5) - 2;
+        QPainterPath line;
+        for (double s = 0; s <= length; s += 24) {
+            const double wave = 2.2 * std::sin(s / (70.0 + (i * 53) % 60) + i * 1.7) + 1.2 * std::sin(s / 31.0 + i);
+            const QPointF at = across ? QPointF(where.left() + s, where.top() + base + wave)
+                                      : QPointF(where.left() + base + wave, where.top() + s);
+            s == 0 ? line.moveTo(at) : line.lineTo(at);
+        }
+        p.drawPath(line);
+    }
+    p.restore();
+}
+
+namespace {
+
+struct Look {
+    QColor base, line;
+};
+
+// What bare materials look like; the sign's own colours are never themed.
+Look look_of(const std::string& material) {
+    static const std::map<std::string, Look> looks{
+        {"pine", {"#d8b886", "#bd9560"}},       {"white-pine", {"#e3cb9f", "#c9a873"}},
+        {"cedar", {"#bf8258", "#9a6440"}},      {"poplar", {"#cdbd8c", "#a99a66"}},
+        {"oak", {"#c49c66", "#97723f"}},        {"maple", {"#e4cda2", "#c6a877"}},
+        {"plywood", {"#dcc394", "#c2a26c"}},    {"hardboard", {"#8d6746", "#7a5839"}},
+        {"fibreboard", {"#b4926b", "#a58460"}}, {"canvas", {"#efe9dc", "#d5ccb9"}},
+        {"acrylic", {"#dbe7e8", "#f6fbfb"}},    {"foam", {"#f1f1ee", "#e2e2dd"}},
+    };
+    const auto at = looks.find(material);
+    return at == looks.end() ? looks.at("pine") : at->second;
+}
+
+bool has_grain(const Blank& blank) {
+    return blank.grain != "none" && blank.kind != Kind::Canvas && blank.material != "acrylic" &&
+           blank.material != "foam" && blank.material != "fibreboard" && blank.material != "hardboard";
+}
+
+void weave(QPainter& p, const QRectF& where, const QColor& line) {
+    p.setPen(QPen(line, 0.7));
+    for (double x = where.left(); x < where.right(); x += 4)
+        p.drawLine(QPointF(x, where.top()), QPointF(x, where.bottom()));
+    for (double y = where.top(); y < where.bottom(); y += 4)
+        p.drawLine(QPointF(where.left(), y), QPointF(where.right(), y));
+}
+
+void gleams(QPainter& p, const QRectF& where, const QColor& line) {
+    p.setPen(QPen(line, 5));
+    const double step = std::max(40.0, where.height() / 2);
+    for (double x = where.left() - where.height(); x < where.right(); x += step) {
+        p.drawLine(QPointF(x, where.bottom()), QPointF(x + where.height() * 0.5, where.top()));
+        p.drawLine(QPointF(x + 12, where.bottom()), QPointF(x + 12 + where.height() * 0.5, where.top()));
+    }
+}
+
+}  // namespace
+
+Box FacePainter::around_face(const Blank& blank, const BlankPlan& plan) {
+    Box box = plan.face;
+    if (blank.kind == Kind::Field && blank.moulding) return grown(box, blank.moulding->value);
+    if (blank.backing) {
+        const bool upright = box.height() >= box.width();
+        const Point size = upright ? at(blank.backing->width.value, blank.backing->length.value)
+                                   : at(blank.backing->length.value, blank.backing->width.value);
+        const Point twice = box.low + box.high;
+        box = around(
+            box, {{(twice.x - size.x) / 2, (twice.y - size.y) / 2}, {(twice.x + size.x) / 2, (twice.y + size.y) / 2}});
+    }
+    switch (blank.frame.kind) {
+        case FrameKind::Butt:
+        case FrameKind::Edging:
+            return grown(box, blank.frame.seen.value);
+        case FrameKind::Mitred:
+            return grown(box, std::max(Length{}, blank.frame.seen.value - blank.frame.rebate.value));
+        default:
+            return box;
+    }
+}
+
+void FacePainter::board(QPainter& p, bool bare) const {
+    const Tokens& t = Theme::tokens();
+    const Blank& blank = sign_.blank;
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF outer = view_.rect(around_face(blank, *plan_.blank));
+    if (blank.kind == Kind::Field && blank.moulding) mouldings(p, outer);
+    if (blank.backing) {
+        const Look wood = look_of(blank.backing->material);
+        p.fillRect(outer, wood.base.darker(108));
+        grain(p, outer, wood.line);
+        p.setPen(QPen(t.graphite, 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(outer);
+    }
+    const QPainterPath shape = view_.transform().map(path_of(plan_.blank->outline));
+    const QRectF where = shape.boundingRect();
+    const auto& ground = face_.finish.ground;
+    const bool painted = !bare && ground && ground->coats > 0;
+    const Look look = look_of(blank.kind == Kind::Canvas ? "canvas" : blank.material);
+    const QColor coat = painted ? QColor(QString::fromStdString(ground->colour)) : look.base;
+    const QColor base = coat.isValid() ? coat : look.base;
+    // Its thickness shows as a lip at the lower right, as far as a picture from the front can show it.
+    if (blank.kind != Kind::Field) {
+        const double lip =
+            std::clamp(static_cast<double>(to_grid(plan_.blank->thickness)) * view_.scale * 0.4, 1.0, 3.0);
+        p.fillPath(shape.translated(lip, lip), look.base.darker(150));
+    }
+    p.fillPath(shape, base);
+    p.save();
+    p.setClipPath(shape, Qt::IntersectClip);
+    QColor line = painted ? base.lighter(118) : look.line;
+    line.setAlphaF(painted ? 0.35F : 0.75F);
+    if (blank.kind == Kind::Canvas) {
+        weave(p, where, line);
+    } else if (blank.material == "acrylic" && !painted) {
+        gleams(p, where, line);
+    } else if (has_grain(blank)) {
+        grain(p, where, line, blank.grain == "across");
+    }
+    for (std::size_t i = 0; i < blank.fields.size() && i < plan_.blank->fields.size(); ++i) {
+        const QColor colour(QString::fromStdString(blank.fields[i].colour));
+        p.fillPath(view_.transform().map(path_of(plan_.blank->fields[i].region)), colour.isValid() ? colour : t.brick);
+    }
+    if (blank.kind == Kind::Canvas && blank.bars) {
+        const double bar = static_cast<double>(to_grid(1.5_in)) * view_.scale;
+        p.setPen(QPen(t.pencil, 1, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(where.adjusted(bar, bar, -bar, -bar));
+    }
+    p.restore();
+    p.setPen(QPen(t.graphite, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(shape);
+    frame(p);
+}
+
+void FacePainter::guides(QPainter& p) const {
+    p.setPen(QPen(Theme::tokens().pencil, 1, Qt::DashDotLine));
+    for (const Guide& guide : sign_.blank.guides) {
+        const std::int64_t at = to_grid(guide.where.value);
+        const bool level = guide.along == Axis::X;
+        p.drawLine(view_.at(level ? Point{view_.face.low.x, at} : Point{at, view_.face.low.y}),
+                   view_.at(level ? Point{view_.face.high.x, at} : Point{at, view_.face.high.y}));
+    }
+}
+
+void FacePainter::mouldings(QPainter& p, const QRectF& outer) const {
+    const Tokens& t = Theme::tokens();
+    const QRectF inner = view_.rect(view_.face);
+    p.fillRect(outer, t.paper);
+    p.setBrush(Qt::NoBrush);
+    for (const double share : {0.0, 0.35, 0.65}) {
+        QRectF line = outer;
+        line.adjust((inner.left() - outer.left()) * share, (inner.top() - outer.top()) * share,
+                    (inner.right() - outer.right()) * share, (inner.bottom() - outer.bottom()) * share);
+        p.setPen(QPen(share == 0.0 ? t.graphite : t.pencil, 1));
+        p.drawRect(line);
+    }
+    p.setPen(QPen(t.pencil, 1));
+    p.drawLine(outer.topLeft(), inner.topLeft());
+    p.drawLine(outer.topRight(), inner.topRight());
+    p.drawLine(outer.bottomLeft(), inner.bottomLeft());
+    p.drawLine(outer.bottomRight(), inner.bottomRight());
+}
+
+// The frame where it will be, with its joints.
+void FacePainter::frame(QPainter& p) const {
+    const Frame& f = sign_.blank.frame;
+    const bool four_sided =
+        plan_.blank->outline.rings().size() == 1 && plan_.blank->outline.rings().front().size() == 4;
+    if (f.kind == FrameKind::None) return;
+    const Look wood = look_of("pine");
+    const double seen = static_cast<double>(to_grid(f.seen.value)) * view_.scale;
+    if (!four_sided) {
+        if (f.kind != FrameKind::Edging) return;
+        p.setPen(QPen(wood.line, seen, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(view_.transform().map(path_of(grow(plan_.blank->outline, f.seen.value / 2))));
+        return;
+    }
+    const QRectF outer =
+        view_.rect(f.kind == FrameKind::Trim || f.kind == FrameKind::Battens ? view_.face
+                                                                             : around_face(sign_.blank, *plan_.blank));
+    const bool laid = view_.laid_down;  // top and bottom lie left and right then
+    std::vector<QRectF> rails{QRectF(outer.left(), outer.top(), outer.width(), seen),
+                              QRectF(outer.left(), outer.bottom() - seen, outer.width(), seen)};
+    std::vector<QRectF> stiles{QRectF(outer.left(), outer.top(), seen, outer.height()),
+                               QRectF(outer.right() - seen, outer.top(), seen, outer.height())};
+    if (laid) std::swap(rails, stiles);
+    const auto piece = [&](const QRectF& r) {
+        p.fillRect(r, wood.base.darker(112));
+        grain(p, r, wood.line.darker(108));
+        p.setPen(QPen(QColor("#4a3a22"), 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(r);
+    };
+    if (f.kind != FrameKind::Battens) {
+        for (const QRectF& r : stiles) piece(r);
+    }
+    for (const QRectF& r : rails) piece(r);
+    if (f.kind == FrameKind::Mitred) {
+        const QRectF inner = outer.adjusted(seen, seen, -seen, -seen);
+        for (const auto& [a, b] : {std::pair{outer.topLeft(), inner.topLeft()},
+                                   {outer.topRight(), inner.topRight()},
+                                   {outer.bottomLeft(), inner.bottomLeft()},
+                                   {outer.bottomRight(), inner.bottomRight()}}) {
+            const QRectF corner = QRectF(a, b).normalized();
+            p.fillRect(corner, wood.base.darker(112));
+            p.drawRect(corner);
+            p.drawLine(a, b);
+        }
+        p.setPen(QPen(QColor("#4a3a22"), 1.2));
+        p.drawRect(outer);
+        p.drawRect(inner);
+    }
+}
+
+void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen) const {
+    const Tokens& t = Theme::tokens();
+    p.setRenderHint(QPainter::Antialiasing);
+    for (std::size_t i = 0; i < plan_.blank->zones.size() && i < sign_.blank.clear.size(); ++i) {
+        const ClearZone& zone = sign_.blank.clear[i];
+        const Region shown = intersect(plan_.blank->zones[i], plan_.blank->outline);
+        if (shown.empty()) continue;
+        const QPainterPath path = view_.transform().map(path_of(shown));
+        QColor wash = t.sheet;
+        wash.setAlphaF(0.55F);
+        p.fillPath(path, wash);
+        p.save();
+        p.setClipPath(path, Qt::IntersectClip);
+        hatch(p, path.boundingRect(), t.pencil);
+        p.restore();
+        if (chosen == i) {
+            cased(p, path, QPen(t.chalk, 2));
+        } else {
+            p.setPen(QPen(t.pencil, 1));
+            p.setBrush(Qt::NoBrush);
+            p.drawPath(path);
+        }
+        p.setFont(Theme::font(13, QFont::Medium));
+        const QString name = QString::fromStdString(zone.name);
+        const QFontMetrics m(p.font());
+        for (const Region& part : islands(shown)) {
+            const QRectF where = view_.rect(part.bounds());
+            if (m.horizontalAdvance(name) + 10 >= where.width() || m.height() + 4 >= where.height()) continue;
+            const QRectF tag(where.center().x() - m.horizontalAdvance(name) / 2.0 - 5,
+                             where.center().y() - m.height() / 2.0 - 1, m.horizontalAdvance(name) + 10, m.height() + 2);
+            p.fillRect(tag, t.sheet);
+            p.setPen(t.graphite);
+            p.drawText(tag, Qt::AlignCenter, name);
+        }
+    }
+}
+
+void FacePainter::usable(QPainter& p) const {
+    if (plan_.blank->usable.empty()) return;
+    QPainterPath path;
+    path.addRect(view_.rect(plan_.blank->usable));
+    QPen pen(Theme::tokens().chalk, 1, Qt::DashLine);
+    cased(p, path, pen);
+    // Where ink may lie beyond that, in shapes that are no rectangle.
+    if (plan_.blank->free.rings().size() > 1 || plan_.blank->free.rings().front().size() > 4) {
+        p.setPen(QPen(Theme::tokens().chalk, 1, Qt::DotLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(view_.transform().map(path_of(plan_.blank->free)));
+    }
+}
+
+void FacePainter::ink(QPainter& p, bool as_laid) const {
+    p.setRenderHint(QPainter::Antialiasing);
+    const QTransform transform = view_.transform();
+    const QColor colour(QString::fromStdString(face_.colours.front().paint.colour));
+    p.setPen(Qt::NoPen);
+    p.setBrush(colour.isValid() ? colour : QColor("#f7f4ec"));
+    // Read from the front, however it is laid.
+    const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
+    for (const Piece& piece : *plan_.pieces)
+        p.drawPath(transform.map(path_of(plan_.mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
+}
+
+void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
+    const Tokens& t = Theme::tokens();
+    p.setRenderHint(QPainter::Antialiasing);
+    const QTransform transform = view_.transform();
+    for (std::size_t i = 0; i < plan_.loads->sections.size(); ++i) {
+        QColor tint = section_tint(i);
+        tint.setAlphaF(lit == i ? 0.75F : 0.45F);
+        const QPainterPath film = transform.map(path_of(plan_.loads->sections[i].film));
+        p.setPen(Qt::NoPen);
+        p.setBrush(tint);
+        p.drawPath(film);
+        if (lit == i) cased(p, film, QPen(t.chalk, 2));
+    }
+}
+
+void FacePainter::seams(QPainter& p) const {
+    const Tokens& t = Theme::tokens();
+    p.setRenderHint(QPainter::Antialiasing);
+    int number = 0;
+    for (const Seam& seam : plan_.loads->seams) {
+        ++number;
+        const bool level = seam.axis == Axis::Y;
+        const QPointF a = view_.at(level ? Point{seam.from, seam.where} : Point{seam.where, seam.from});
+        const QPointF b = view_.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to});
+        QPainterPath path(a);
+        path.lineTo(b);
+        cased(p, path, QPen(t.chalk, 2, Qt::DashDotLine));
+        // The flag stands outside the board, on the side of its far end.
+        const bool upright = std::abs(a.x() - b.x()) < 1;
+        const QPointF foot = upright ? QPointF(a.x(), std::max(a.y(), b.y())) : QPointF(std::max(a.x(), b.x()), a.y());
+        QPainterPath flag;
+        if (upright) {
+            flag.addPolygon(QPolygonF({foot + QPointF(-9, 4), foot + QPointF(9, 4), foot + QPointF(0, 16)}));
+        } else {
+            flag.addPolygon(QPolygonF({foot + QPointF(4, -9), foot + QPointF(4, 9), foot + QPointF(16, 0)}));
+        }
+        p.fillPath(flag, t.chalk);
+        p.setFont(Theme::font(13, QFont::DemiBold));
+        p.setPen(t.chalk);
+        p.drawText(QRectF(upright ? foot + QPointF(12, 2) : foot + QPointF(18, -10), QSizeF(24, 20)),
+                   Qt::AlignLeft | Qt::AlignVCenter, QString(QChar('a' + (number - 1) % 26)));
+    }
+}
+
+}  // namespace skarvel

@@ -1,0 +1,66 @@
+// drawing/face_painter.h
+//
+// Paints one face at true proportions: the same regions that are cut, nothing redrawn. Overlay strokes get a casing of
+// sheet colour, so that they can be seen on any ground.
+#pragma once
+
+#include <QPainter>
+#include <QPainterPath>
+#include <QTransform>
+#include <optional>
+
+#include "job/plan.h"
+
+namespace skarvel {
+
+/// How the face lies on the screen.
+struct FaceView {
+    double scale = 0.001;    ///< pixels for a grid unit
+    QPointF origin;          ///< where the upper left corner of the drawn board is
+    bool laid_down = false;  ///< an upright board turned a quarter, its top to the left
+    Box face;
+
+    [[nodiscard]] QTransform transform() const;
+    [[nodiscard]] QPointF at(Point p) const {
+        return transform().map(QPointF(static_cast<double>(p.x), static_cast<double>(p.y)));
+    }
+    [[nodiscard]] QRectF rect(const Box& box) const;
+    [[nodiscard]] QSizeF size() const;
+    [[nodiscard]] bool lengthwise() const { return laid_down || face.width() >= face.height(); }
+};
+
+QPainterPath path_of(const Region& region);
+/// A stroke with its casing.
+void cased(QPainter& painter, const QPainterPath& path, const QPen& pen);
+/// Tint of a section, by its number.
+QColor section_tint(std::size_t section);
+void number_disc(QPainter& painter, QPointF centre, int number, bool strong = false);
+
+class FacePainter {
+  public:
+    FacePainter(const Sign& sign, const Face& face, const FacePlan& plan, FaceView view)
+        : sign_(sign), face_(face), plan_(plan), view_(view) {}
+
+    /// The face with what lies round it: frame, backing, mouldings.
+    static Box around_face(const Blank& blank, const BlankPlan& plan);
+    /// `bare`: the wood itself instead of its ground colour.
+    void board(QPainter& p, bool bare) const;
+    void clear_zones(QPainter& p, std::optional<std::size_t> chosen = {}) const;
+    void usable(QPainter& p) const;
+    void guides(QPainter& p) const;
+    /// `as_laid`: in mirror writing where it goes on the back of a clear blank.
+    void ink(QPainter& p, bool as_laid = false) const;
+    void sections(QPainter& p, std::optional<std::size_t> lit) const;
+    void seams(QPainter& p) const;
+
+  private:
+    void frame(QPainter& p) const;
+    void mouldings(QPainter& p, const QRectF& outer) const;
+    void grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned = false) const;
+    const Sign& sign_;
+    const Face& face_;
+    const FacePlan& plan_;
+    FaceView view_;
+};
+
+}  // namespace skarvel

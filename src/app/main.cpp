@@ -1,0 +1,138 @@
+// skarvel: the window.
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTimer>
+#include <future>
+#include <iostream>
+
+#include "files/job_file.h"
+#include "theme/theme.h"
+#include "window/main_window.h"
+
+using namespace skarvel;
+
+namespace {
+
+std::filesystem::path data_folder(const QString& named) {
+    return named.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation).toStdString()
+                           : named.toStdString();
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    // Typefaces and tables are read while Qt starts.
+    const std::filesystem::path assets = find_assets(SKARVEL_SOURCE_ASSETS);
+    std::future<Expected<Library>> reading = std::async(std::launch::async, read_library, assets);
+    QApplication app(argc, argv);
+    QApplication::setApplicationName("skarvel");
+    QApplication::setApplicationVersion("0.1.0");
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Skarvel plans signs: from a blank board to the logbook.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument("job", "A job file to open.", "[job]");
+    const QCommandLineOption at("at", "Plan as if it were this moment, as 2026-05-05T18:00.", "moment");
+    const QCommandLineOption data("data", "The folder for the shop, the logbook and copies against crashes.", "folder");
+    const QCommandLineOption picture("picture", "Save a picture of the window and end.", "file");
+    const QCommandLineOption station("station", "The station to show: 1 to 7, shop, sheets or rack.", "station", "1");
+    const QCommandLineOption sign("sign", "The sign to take in hand, counted from 1, or all of them.", "number", "1");
+    const QCommandLineOption size("size", "The size of the window.", "WxH", "1280x800");
+    const QCommandLineOption night("night", "Night colours.");
+    const QCommandLineOption text("text", "Size of text: 100, 125 or 150.", "percent");
+    const QCommandLineOption close_up("close-up", "Show the close-up.");
+    const QCommandLineOption done("done", "Tick this many steps first (for pictures).", "steps", "0");
+    // A person who types and is gone: the crash test needs a program that is killed with unsaved words.
+    QCommandLineOption typed("type-for-test", "Type these words first.", "words");
+    typed.setFlags(QCommandLineOption::HiddenFromHelp);
+    QCommandLineOption painted("end-when-painted", "End once the window is painted.");
+    painted.setFlags(QCommandLineOption::HiddenFromHelp);
+    QCommandLineOption finishing("finish-for-picture", "Finish the job with this note.", "note");
+    finishing.setFlags(QCommandLineOption::HiddenFromHelp);
+    QCommandLineOption then("then", "Once the steps are ticked, go on as if it were this moment.", "moment");
+    then.setFlags(QCommandLineOption::HiddenFromHelp);
+    parser.addOptions({typed, painted, finishing, then});
+    parser.addOptions({sign, at, data, picture, station, size, night, text, close_up, done});
+    parser.process(app);
+
+    std::optional<Moment> moment;
+    if (parser.isSet(at)) {
+        const auto read = read_moment(parser.value(at).toStdString());
+        if (!read) {
+            std::cerr << "skarvel: --at wants a moment such as 2026-05-05T18:00\n";
+            return 2;
+        }
+        moment = *read;
+    }
+    Theme::load(assets);
+    QSettings settings(QString::fromStdString((data_folder(parser.value(data)) / "window.ini").string()),
+                       QSettings::IniFormat);
+    const int percent = parser.isSet(text) ? parser.value(text).toInt() : settings.value("text", 100).toInt();
+    Theme::set(parser.isSet(night) || settings.value("night", false).toBool(),
+               percent == 125 || percent == 150 ? percent : 100);
+
+    auto library = reading.get();
+    if (!library) {
+        std::cerr << "skarvel: " << library.error().what.id << " " << library.error().where << '\n';
+        return 1;
+    }
+    Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
+    MainWindow window(desk);
+    QObject::connect(&app, &QApplication::aboutToQuit, [&] {
+        settings.setValue("night", Theme::night());
+        settings.setValue("text", Theme::text_percent());
+    });
+    const QStringList wide = parser.value(size).split('x');
+    if (wide.size() == 2) window.resize(wide[0].toInt(), wide[1].toInt());
+    if (!parser.positionalArguments().isEmpty()) window.open_path(parser.positionalArguments().front().toStdString());
+    if (parser.isSet(typed)) {
+        Job job = desk.job();
+        job.signs.front().faces.front().lettering.words = parser.value(typed).toStdString();
+        desk.apply(std::move(job));
+    }
+    for (int i = 0; i < parser.value(done).toInt(); ++i) {
+        desk.wait_for_plan();
+        if (const Step* next = desk.plan().bench->next())
+            desk.apply(tick(desk.job(), desk.plan(), desk.shop(), next->id, next->start + next->hands_on));
+    }
+    if (const auto later = read_moment(parser.value(then).toStdString())) desk.pretend(*later);
+    if (parser.isSet(finishing)) (void)desk.finish_job("good", parser.value(finishing).toStdString());
+    if (parser.value(sign) == "all") {
+        desk.show_together(true);
+    } else if (parser.isSet(sign)) {
+        desk.select(static_cast<std::size_t>(std::max(1, parser.value(sign).toInt()) - 1));
+    }
+    const QString where = parser.value(station);
+    if (where == "shop") {
+        window.show_shop();
+    } else if (where == "rack") {
+        window.show_rack();
+    } else if (where == "sheets") {
+        window.show_sheets();
+    } else {
+        window.show_station(static_cast<Station>(std::clamp(where.toInt(), 1, 7) - 1));
+    }
+    if (parser.isSet(close_up)) window.drawing().set_close_up(true);
+    window.show();
+    if (parser.isSet(painted)) {
+        QTimer::singleShot(0, &window, [&] {
+            window.repaint();
+            desk.close_without_copy();
+            QApplication::exit(0);
+        });
+        return QApplication::exec();
+    }
+    if (!parser.isSet(picture)) window.offer_leftovers();
+    if (parser.isSet(picture)) {
+        QTimer::singleShot(700, &window, [&] {
+            desk.wait_for_plan();
+            QApplication::processEvents();
+            if (!window.grab().save(parser.value(picture))) std::cerr << "skarvel: the picture could not be saved\n";
+            desk.close_without_copy();
+            QApplication::exit(0);
+        });
+    }
+    return QApplication::exec();
+}

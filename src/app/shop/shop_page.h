@@ -1,0 +1,42 @@
+// shop/shop_page.h
+//
+// The shop: units, the mat, the hours, and how the window looks. Changes here are kept at once and plan again.
+#pragma once
+
+#include <QScrollArea>
+
+#include "shop/wood_panel.h"
+#include "window/desk.h"
+#include "window/fields.h"
+
+class QTimeEdit;
+class QCheckBox;
+class QLineEdit;
+
+namespace skarvel {
+
+class ShopPage : public QScrollArea {
+    Q_OBJECT
+
+  public:
+    ShopPage(Desk& desk, QWidget* parent);
+    void refresh();
+
+  Q_SIGNALS:
+    void look_changed(bool night, int text_percent);
+
+  private:
+    WoodPanel* wood_;
+    void edit(const std::function<void(Shop&)>& change);
+    Desk& desk_;
+    Segmented *unit_, *fraction_, *theme_, *text_;
+    QLineEdit* mat_name_;
+    MeasureField *mat_width_, *mat_length_, *across_, *along_;
+    struct DayRow {
+        QCheckBox* works;
+        QTimeEdit *from, *to;
+    };
+    std::vector<DayRow> days_;
+};
+
+}  // namespace skarvel

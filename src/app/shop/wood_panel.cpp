@@ -1,0 +1,233 @@
+#include "shop/wood_panel.h"
+
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+#include "theme/theme.h"
+
+namespace skarvel {
+namespace {
+
+QWidget* list(QVBoxLayout* into, QWidget* parent) {
+    auto* made = new QWidget(parent);
+    auto* rows = new QVBoxLayout(made);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(4);
+    into->addWidget(made);
+    return made;
+}
+
+void empty(QWidget* holder) {
+    while (QLayoutItem* item = holder->layout()->takeAt(0)) {
+        if (item->widget() != nullptr) {
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+}
+
+QHBoxLayout* row_in(QWidget* row) {
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(4);
+    return layout;
+}
+
+Measure exactly(Length length) { return measure_of(length, {Unit::Inch, 64}); }
+
+}  // namespace
+
+WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 12, 0, 0);
+    columns->setSpacing(40);
+    auto* left = new QVBoxLayout;
+    auto* right = new QVBoxLayout;
+    left->setSpacing(4);
+    right->setSpacing(4);
+    columns->addLayout(left, 1);
+    columns->addLayout(right, 1);
+    left->addWidget(label(tr("Boards"), "title", this));
+    left->addWidget(label(tr("sold in these lengths"), "small", this));
+    lengths_ = new QLineEdit(this);
+    lengths_->setAccessibleName(tr("board lengths"));
+    lengths_->setObjectName("board lengths");
+    connect(lengths_, &QLineEdit::editingFinished, this, &WoodPanel::take_lengths);
+    left->addWidget(lengths_);
+    left->addWidget(label(tr("the saw takes"), "small", this));
+    kerf_ = new MeasureField(desk_, tr("kerf of the saw"), this);
+    connect(kerf_, &MeasureField::decided, this,
+            [this](const Measure& m) { edit([&](Shop& s) { s.kerf = m.value; }); });
+    left->addWidget(kerf_);
+    left->addSpacing(12);
+    left->addWidget(label(tr("Sizes of our own"), "title", this));
+    left->addWidget(
+        label(tr("Name, real thickness and real width; they stand beside the standard sizes."), "small", this));
+    stock_ = list(left, this);
+    auto* add_size = button(tr("Add a size"), nullptr, this);
+    add_size->setIcon(Theme::icon("plus"));
+    connect(add_size, &QPushButton::clicked, this, [this] {
+        edit([](Shop& s) {
+            s.stock.push_back({"own " + std::to_string(s.stock.size() + 1), Length::millimetres(20),
+                               Length::millimetres(150), Length::millimetres(18), Length::millimetres(145)});
+        });
+    });
+    left->addWidget(add_size);
+    left->addStretch(1);
+    right->addWidget(label(tr("Leftover wood"), "title", this));
+    right->addWidget(
+        label(tr("What it is, length, width and thickness. Blank says which of it would do."), "small", this));
+    leftovers_ = list(right, this);
+    auto* add_piece = button(tr("Add a piece"), nullptr, this);
+    add_piece->setIcon(Theme::icon("plus"));
+    connect(add_piece, &QPushButton::clicked, this, [this] {
+        edit([](Shop& s) {
+            s.leftovers.push_back({"pine, behind the door", "pine", skarvel::measure("24"), skarvel::measure("5 1/2"),
+                                   skarvel::measure("3/4")});
+        });
+    });
+    right->addWidget(add_piece);
+    right->addStretch(1);
+    refresh();
+}
+
+void WoodPanel::edit(const std::function<void(Shop&)>& change) {
+    Shop shop = desk_.shop();
+    change(shop);
+    desk_.set_shop(shop);
+    refresh();
+}
+
+void WoodPanel::take_lengths() {
+    std::vector<Length> lengths;
+    for (const QString& part : lengths_->text().split(';', Qt::SkipEmptyParts)) {
+        const auto read = read_field(desk_, part.trimmed());
+        if (!read || read->value <= Length{}) {
+            Q_EMIT desk_.said(tr("\"%1\" is not a length: the boards were kept as they were.").arg(part.trimmed()),
+                              true);
+            return refresh();
+        }
+        lengths.push_back(read->value);
+    }
+    if (lengths.empty() || lengths == desk_.shop().board_lengths) return;
+    edit([&](Shop& s) { s.board_lengths = lengths; });
+}
+
+QLineEdit* WoodPanel::text(const QString& name, const std::string& shown_text,
+                           const std::function<void(Shop&, const std::string&)>& set, QWidget* parent) {
+    auto* made = new QLineEdit(QString::fromStdString(shown_text), parent);
+    made->setAccessibleName(name);
+    made->setCursorPosition(0);
+    connect(made, &QLineEdit::editingFinished, this, [this, made, set] {
+        const std::string typed = made->text().trimmed().toStdString();
+        edit([&](Shop& s) { set(s, typed); });
+    });
+    return made;
+}
+
+MeasureField* WoodPanel::measure(const QString& name, const Measure& value,
+                                 const std::function<void(Shop&, const Measure&)>& set, QWidget* parent) {
+    auto* made = new MeasureField(desk_, name, parent);
+    made->show_value(value);
+    connect(made, &MeasureField::decided, this, [this, set](const Measure& m) {
+        if (m.value > Length{}) edit([&](Shop& s) { set(s, m); });
+    });
+    return made;
+}
+
+QWidget* WoodPanel::stock_row(std::size_t i) {
+    auto* row = new QWidget(stock_);
+    auto* layout = row_in(row);
+    const StockSize& size = desk_.shop().stock[i];
+    layout->addWidget(text(
+                          tr("name of size %1").arg(i + 1), size.name,
+                          [i](Shop& s, const std::string& typed) {
+                              if (!typed.empty() && i < s.stock.size()) s.stock[i].name = typed;
+                          },
+                          row),
+                      3);
+    layout->addWidget(
+        measure(
+            tr("thickness of size %1").arg(i + 1), exactly(size.thickness),
+            [i](Shop& s, const Measure& m) { s.stock[i].thickness = s.stock[i].nominal_thickness = m.value; }, row),
+        2);
+    layout->addWidget(
+        measure(
+            tr("width of size %1").arg(i + 1), exactly(size.width),
+            [i](Shop& s, const Measure& m) { s.stock[i].width = s.stock[i].nominal_width = m.value; }, row),
+        2);
+    auto* remove = button({}, "text", row);
+    remove->setIcon(Theme::icon("x"));
+    remove->setAccessibleName(tr("remove size %1").arg(i + 1));
+    remove->setFixedWidth(Theme::px(26));
+    connect(remove, &QPushButton::clicked, this,
+            [this, i] { edit([&](Shop& s) { s.stock.erase(s.stock.begin() + static_cast<long>(i)); }); });
+    layout->addWidget(remove);
+    return row;
+}
+
+QWidget* WoodPanel::leftover_row(std::size_t i) {
+    auto* row = new QWidget(leftovers_);
+    auto* lines = new QVBoxLayout(row);
+    lines->setContentsMargins(0, 0, 0, 6);
+    lines->setSpacing(4);
+    auto* layout = new QHBoxLayout;
+    layout->setSpacing(4);
+    auto* sizes = new QHBoxLayout;
+    sizes->setSpacing(4);
+    lines->addLayout(layout);
+    lines->addLayout(sizes);
+    const LeftoverWood& piece = desk_.shop().leftovers[i];
+    layout->addWidget(text(
+                          tr("what leftover %1 is").arg(i + 1), piece.name,
+                          [i](Shop& s, const std::string& typed) {
+                              if (i < s.leftovers.size()) s.leftovers[i].name = typed;
+                          },
+                          row),
+                      3);
+    auto* material = new Choice(tr("material of leftover %1").arg(i + 1), row);
+    for (const auto& [id, name] : desk_.library().trade.materials)
+        material->addItem(QString::fromStdString(name), QString::fromStdString(id));
+    material->show_data(QString::fromStdString(piece.material));
+    connect(material, &QComboBox::activated, this, [this, i, material] {
+        edit([&](Shop& s) { s.leftovers.at(i).material = material->currentData().toString().toStdString(); });
+    });
+    layout->addWidget(material, 2);
+    for (const auto& [name, which] : {std::pair{tr("length of leftover %1"), &LeftoverWood::length},
+                                      {tr("width of leftover %1"), &LeftoverWood::width},
+                                      {tr("thickness of leftover %1"), &LeftoverWood::thickness}}) {
+        sizes->addWidget(measure(
+                             name.arg(i + 1), piece.*which,
+                             [i, which = which](Shop& s, const Measure& m) { s.leftovers.at(i).*which = m; }, row),
+                         2);
+    }
+    auto* remove = button({}, "text", row);
+    remove->setIcon(Theme::icon("x"));
+    remove->setAccessibleName(tr("remove leftover %1").arg(i + 1));
+    remove->setFixedWidth(Theme::px(26));
+    connect(remove, &QPushButton::clicked, this,
+            [this, i] { edit([&](Shop& s) { s.leftovers.erase(s.leftovers.begin() + static_cast<long>(i)); }); });
+    layout->addWidget(remove);
+    return row;
+}
+
+void WoodPanel::refresh() {
+    const Shop& s = desk_.shop();
+    if (!lengths_->hasFocus()) {
+        QStringList all;
+        for (const Length l : s.board_lengths) all << QString::fromStdString(skarvel::show(l, {s.display.unit, 64}));
+        lengths_->setText(all.join("; "));
+    }
+    kerf_->show_value(measure_of(s.kerf, {s.display.unit, 64}));
+    if (built_ && stock_shown_ == s.stock && leftovers_shown_ == s.leftovers) return;
+    built_ = true;
+    stock_shown_ = s.stock;
+    leftovers_shown_ = s.leftovers;
+    empty(stock_);
+    empty(leftovers_);
+    for (std::size_t i = 0; i < s.stock.size(); ++i) stock_->layout()->addWidget(stock_row(i));
+    for (std::size_t i = 0; i < s.leftovers.size(); ++i) leftovers_->layout()->addWidget(leftover_row(i));
+}
+
+}  // namespace skarvel

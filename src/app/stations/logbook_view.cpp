@@ -1,0 +1,73 @@
+#include <QFrame>
+#include <QGridLayout>
+#include <QVBoxLayout>
+
+#include "stations/views.h"
+#include "theme/theme.h"
+#include "window/fields.h"
+
+namespace skarvel {
+namespace {
+
+QWidget* card(const LogRecord& r, QWidget* parent) {
+    const Tokens& t = Theme::tokens();
+    auto* frame = new QFrame(parent);
+    frame->setObjectName("record");
+    frame->setStyleSheet(QString("#record { background:%1; border:1px solid %2; border-radius:3px; }")
+                             .arg(t.paper.name(), t.line.name()));
+    auto* layout = new QGridLayout(frame);
+    layout->setContentsMargins(16, 12, 16, 12);
+    layout->setHorizontalSpacing(20);
+    const auto text = [](const std::string& s) { return shown(s); };
+    layout->addWidget(label(text(r.title), "title", frame), 0, 0);
+    QLabel* when = label(text(r.finished).replace('T', "  "), "small", frame);
+    when->setAlignment(Qt::AlignRight);
+    layout->addWidget(when, 0, 1);
+    QString words = text(r.words).replace('\n', " / ");
+    layout->addWidget(label(words + ", " + text(r.size), nullptr, frame), 1, 0, 1, 2);
+    const QString made = r.paint.empty() ? text(r.making) : text(r.making) + ", " + text(r.paint);
+    layout->addWidget(label(QObject::tr("%1; %2, %3; %4 sections in %5 loads, %6 keepers")
+                                .arg(made, text(r.film), text(r.film_length))
+                                .arg(r.sections)
+                                .arg(r.loads)
+                                .arg(r.keepers),
+                            nullptr, frame),
+                      2, 0, 1, 2);
+    QString times = QObject::tr("%1 hands-on as planned").arg(text(show_minutes(Minutes(r.hands_on_minutes))));
+    if (r.elapsed_minutes > 0)
+        times += QObject::tr(", %1 from first tick to last").arg(text(show_minutes(Minutes(r.elapsed_minutes))));
+    layout->addWidget(label(times, "small", frame), 3, 0, 1, 2);
+    const char* role = r.outcome == "good" ? "good" : r.outcome == "poor" ? "stop" : "look";
+    layout->addWidget(label(text(r.outcome), role, frame), 4, 0);
+    if (!r.note.empty())
+        layout->addWidget(label(QObject::tr("Next time: %1").arg(text(r.note)), nullptr, frame), 5, 0, 1, 2);
+    return frame;
+}
+
+}  // namespace
+
+LogbookView::LogbookView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+    setWidgetResizable(true);
+    setObjectName("logbook");
+    setAccessibleName(tr("Logbook"));
+}
+
+void LogbookView::refresh() {
+    auto* body = new QWidget;
+    body->setObjectName("middle");
+    auto* layout = new QVBoxLayout(body);
+    layout->setContentsMargins(24, 10, 24, 24);
+    layout->setSpacing(10);
+    layout->addWidget(label(tr("What happened"), "title", body));
+    const auto& records = desk_.records();
+    layout->addWidget(label(records.empty()
+                                ? tr("Nothing yet. Finish a job, and it is written here: what, with which film and "
+                                     "paint, how long, how it turned out.")
+                                : tr("Newest first. What you note here is what you will want to know next time."),
+                            "small", body));
+    for (const LogRecord& r : records) layout->addWidget(card(r, body));
+    layout->addStretch(1);
+    setWidget(body);
+}
+
+}  // namespace skarvel

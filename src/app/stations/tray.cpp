@@ -1,0 +1,193 @@
+#include "stations/tray.h"
+
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <utility>
+
+#include "theme/theme.h"
+#include "ticket/ticket.h"
+
+namespace skarvel {
+namespace {
+
+class MarkIcon : public QWidget {
+  public:
+    MarkIcon(Mark mark, QWidget* parent) : QWidget(parent), mark_(mark) { setFixedSize(Theme::px(18), Theme::px(18)); }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        paint_mark(p, mark_, QRectF(rect()).adjusted(1, 1, -1, -1));
+    }
+
+  private:
+    Mark mark_;
+};
+
+QFrame* rule(QWidget* parent) {
+    auto* line = new QFrame(parent);
+    line->setFixedHeight(1);
+    line->setStyleSheet("background:" + Theme::tokens().line.name());
+    return line;
+}
+
+}  // namespace
+
+Tray::Tray(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+    setObjectName("tray");
+    setWidgetResizable(true);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setFocusPolicy(Qt::NoFocus);
+    auto* body = new QWidget(this);
+    body->setObjectName("tray-body");
+    body_ = new QVBoxLayout(body);
+    body_->setContentsMargins(16, 12, 16, 16);
+    body_->setSpacing(10);
+    decisions_ = new QVBoxLayout;
+    decisions_->setSpacing(4);
+    body_->addLayout(decisions_);
+    body_->addStretch(1);
+    setWidget(body);
+}
+
+QSize Tray::sizeHint() const { return {312, 600}; }
+
+void Tray::title(const QString& text) { decisions_->addWidget(label(text, "title", widget())); }
+
+void Tray::add_caption(const QString& name) {
+    QLabel* caption = label(name, "small", widget());
+    caption->setContentsMargins(0, 4, 0, 0);
+    decisions_->addWidget(caption);
+}
+
+void Tray::group(const QString& name, const std::function<void()>& build) {
+    Group& made = groups_[name];
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(0, 6, 0, 0);
+    made.head = button(name, "group", widget());
+    made.head->setCheckable(true);
+    made.head->setIcon(Theme::icon("chevron-right"));
+    made.head->setObjectName("group " + name);
+    made.says = label({}, "small", widget());
+    made.says->setWordWrap(false);
+    made.says->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    row->addWidget(made.head, 0);
+    row->addWidget(made.says, 1);
+    decisions_->addLayout(row);
+    made.body = new QWidget(widget());
+    made.body->hide();
+    auto* inside = new QVBoxLayout(made.body);
+    inside->setContentsMargins(0, 0, 0, 6);
+    inside->setSpacing(4);
+    decisions_->addWidget(made.body);
+    connect(made.head, &QPushButton::toggled, this, [this, name, build, inside](bool open) {
+        const Group& g = groups_.at(name);
+        g.head->setIcon(Theme::icon(open ? "chevron-down" : "chevron-right"));
+        if (open && inside->count() == 0) {
+            this->inside(inside, build);
+            refresh();
+        }
+        g.body->setVisible(open);
+    });
+}
+
+void Tray::inside(QVBoxLayout* layout, const std::function<void()>& build) {
+    QVBoxLayout* outer = std::exchange(decisions_, layout);
+    build();
+    decisions_ = outer;
+}
+
+void Tray::group_says(const QString& name, const QString& words) {
+    const Group& g = groups_.at(name);
+    const QFontMetrics m(g.says->font());
+    g.says->setText(m.elidedText(words, Qt::ElideRight, std::max(40, width() - 190)));
+    g.says->setToolTip(words);
+}
+
+void Tray::gap() { decisions_->addSpacing(8); }
+
+void Tray::begin_follows(const QString& heading_text) {
+    if (follows_ != nullptr) {
+        body_->removeWidget(follows_);
+        follows_->hide();
+        follows_->deleteLater();
+    }
+    follows_ = new QWidget(widget());
+    follows_layout_ = new QVBoxLayout(follows_);
+    follows_layout_->setContentsMargins(0, 0, 0, 0);
+    follows_layout_->setSpacing(6);
+    follows_layout_->addWidget(rule(follows_));
+    follows_layout_->addWidget(label(heading_text, "title", follows_));
+}
+
+void Tray::fact(const QString& name, const QString& value) {
+    auto* row = new QHBoxLayout;
+    QLabel* left = label(name, nullptr, follows_);
+    left->setStyleSheet("color:" + Theme::tokens().pencil.name());
+    QLabel* right = label(value, "value", follows_);
+    right->setAlignment(Qt::AlignRight);
+    row->addWidget(left, 1);
+    row->addWidget(right, 0);
+    right->setWordWrap(false);
+    follows_layout_->addLayout(row);
+}
+
+void Tray::why(const QString& text) {
+    if (!text.isEmpty()) follows_layout_->addWidget(label(text, nullptr, follows_));
+}
+
+void Tray::good(const QString& text) { follows_layout_->addWidget(label(text, "good", follows_)); }
+
+void Tray::heading(const QString& text) {
+    follows_layout_->addSpacing(4);
+    follows_layout_->addWidget(rule(follows_));
+    follows_layout_->addWidget(label(text, "title", follows_));
+}
+
+void Tray::problem(const Problem& p) {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    auto* mark = new MarkIcon(p.mark, follows_);
+    row->addWidget(mark, 0, Qt::AlignTop);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(0);
+    words->addWidget(label(say(p.what), p.mark == Mark::Stop ? "stop" : "look", follows_));
+    if (!p.remedy.id.empty()) words->addWidget(label(say(p.remedy), nullptr, follows_));
+    row->addLayout(words, 1);
+    follows_layout_->addLayout(row);
+}
+
+void Tray::problems(const char* station) {
+    for (const Problem& p : desk_.plan().problems) {
+        if (p.where == station) problem(p);
+    }
+}
+
+QPushButton* Tray::offer(const QString& text, const std::function<void()>& take) {
+    QPushButton* made = button(text, nullptr, follows_);
+    connect(made, &QPushButton::clicked, this, take);
+    follows_layout_->addWidget(made);
+    return made;
+}
+
+void Tray::end_follows() { body_->insertWidget(1, follows_); }
+
+void Tray::edit(const std::function<void(Job&)>& change, const QString& merge) {
+    Job job = desk_.job();
+    change(job);
+    desk_.apply(std::move(job), merge);
+}
+
+void Tray::edit_sign(const std::function<void(Sign&)>& change, const QString& merge) {
+    edit([&](Job& job) { change(job.signs[desk_.sign_at()]); }, merge);
+}
+
+void Tray::edit_face(const std::function<void(Face&)>& change, const QString& merge) {
+    edit([&](Job& job) { change(job.signs[desk_.sign_at()].faces[desk_.face_at()]); }, merge);
+}
+
+QString Tray::say(const Reason& reason) const { return shown(desk_.say(reason)); }
+QString Tray::length(Length l) const { return shown(skarvel::show(l, desk_.shop().display)); }
+
+}  // namespace skarvel

@@ -1,0 +1,85 @@
+// stations/tray.h
+//
+// The tray: what the station lets the maker decide, then what follows, each with a "why". Trays share this frame; each
+// station adds its own fields.
+#pragma once
+
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <functional>
+#include <map>
+
+#include "window/desk.h"
+#include "window/fields.h"
+
+namespace skarvel {
+
+class Tray : public QScrollArea {
+    Q_OBJECT
+
+  public:
+    Tray(Desk& desk, QWidget* parent);
+    /// Shows the job and its plan; called whenever either has changed.
+    virtual void refresh() = 0;
+    [[nodiscard]] QSize sizeHint() const override;
+
+  protected:
+    void title(const QString& text);
+    /// A field under its name.
+    template <class T>
+    T* field(const QString& name, T* widget) {
+        add_caption(name);
+        decisions_->addWidget(widget);
+        return widget;
+    }
+    void add_decision(QWidget* widget) { decisions_->addWidget(widget); }
+    void gap();
+    /// A part that opens and closes; `build` fills it when it is first opened, with the functions above.
+    void group(const QString& name, const std::function<void()>& build);
+    /// Lets `build` add its fields to that layout.
+    void inside(QVBoxLayout* layout, const std::function<void()>& build);
+    /// What a closed part says of itself.
+    void group_says(const QString& name, const QString& words);
+
+    // What follows is built anew each time.
+    void begin_follows(const QString& heading);
+    void fact(const QString& name, const QString& value);
+    void why(const QString& text);
+    void good(const QString& text);
+    void problem(const Problem& problem);
+    void problems(const char* station);
+    QPushButton* offer(const QString& text, const std::function<void()>& take);
+    void heading(const QString& text);
+    void end_follows();
+
+    void edit(const std::function<void(Job&)>& change, const QString& merge = {});
+    void edit_sign(const std::function<void(Sign&)>& change, const QString& merge = {});
+    void edit_face(const std::function<void(Face&)>& change, const QString& merge = {});
+    [[nodiscard]] const Sign& sign() const { return desk_.sign(); }
+    [[nodiscard]] const Face& face() const { return desk_.face(); }
+    [[nodiscard]] const FacePlan* plan() const { return desk_.face_plan(); }
+    [[nodiscard]] QString say(const Reason& reason) const;
+    [[nodiscard]] QString length(Length l) const;
+
+    Desk& desk_;
+
+  private:
+    void add_caption(const QString& name);
+    struct Group {
+        QPushButton* head = nullptr;
+        QLabel* says = nullptr;
+        QWidget* body = nullptr;
+    };
+    std::map<QString, Group> groups_;
+    QVBoxLayout* decisions_;
+    QVBoxLayout* body_;
+    QWidget* follows_ = nullptr;
+    QVBoxLayout* follows_layout_ = nullptr;
+};
+
+/// The tray of the first station.
+Tray* make_blank_tray(Desk& desk, QWidget* parent);
+/// The tray of a station, or nullptr for those that use the whole middle.
+Tray* make_tray(Station station, Desk& desk, QWidget* parent);
+
+}  // namespace skarvel

@@ -1,0 +1,231 @@
+#include "ticket/ticket.h"
+
+#include <QPainter>
+#include <QPainterPath>
+
+#include "theme/theme.h"
+
+namespace skarvel {
+namespace {
+
+constexpr int inner = 12;  // paper around the ticket
+constexpr int head = 92;   // number, customer and due date
+constexpr int folded_head = 24;
+
+}  // namespace
+
+QString station_name(Station station) {
+    static const std::array names = {"Blank", "Lettering", "Sections", "Method", "Clock", "Bench", "Logbook"};
+    return names.at(static_cast<std::size_t>(station));
+}
+
+void paint_mark(QPainter& painter, Mark mark, const QRectF& at) {
+    if (mark == Mark::None) return;
+    const Tokens& t = Theme::tokens();
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    QPainterPath shape;
+    if (mark == Mark::Look) {
+        shape.moveTo(at.center().x(), at.top());
+        shape.lineTo(at.right(), at.bottom());
+        shape.lineTo(at.left(), at.bottom());
+    } else {
+        const double c = at.width() * 0.29;
+        shape.moveTo(at.left() + c, at.top());
+        shape.lineTo(at.right() - c, at.top());
+        shape.lineTo(at.right(), at.top() + c);
+        shape.lineTo(at.right(), at.bottom() - c);
+        shape.lineTo(at.right() - c, at.bottom());
+        shape.lineTo(at.left() + c, at.bottom());
+        shape.lineTo(at.left(), at.bottom() - c);
+        shape.lineTo(at.left(), at.top() + c);
+    }
+    shape.closeSubpath();
+    painter.setPen(QPen(mark == Mark::Look ? t.ochre : t.brick, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    painter.setBrush(mark == Mark::Look ? t.ochre : t.brick);
+    painter.drawPath(shape);
+    painter.setPen(t.sheet);
+    QFont font = Theme::font(13, QFont::Bold);
+    font.setPixelSize(static_cast<int>(at.height() * 0.8));
+    painter.setFont(font);
+    painter.drawText(at.adjusted(0, mark == Mark::Look ? at.height() * 0.14 : 0, 0, 0), Qt::AlignCenter, "!");
+    painter.restore();
+}
+
+StationButton::StationButton(int number, const QString& name, QWidget* parent)
+    : QAbstractButton(parent), number_(number), name_(name) {
+    setCheckable(true);
+    setAutoExclusive(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    setObjectName("station-" + QString::number(number));
+}
+
+void StationButton::show_line(const QString& first, const QString& second, Mark mark, bool behind) {
+    first_ = first;
+    second_ = second;
+    mark_ = mark;
+    behind_ = behind;
+    const QString spoken = mark == Mark::Stop ? tr(", stop") : mark == Mark::Look ? tr(", look") : QString();
+    setAccessibleName(QString("%1 %2: %3, %4%5").arg(number_).arg(name_, first, second, spoken));
+    setToolTip(folded_ ? QString("%1: %2, %3").arg(name_, first, second) : QString());
+    update();
+}
+
+void StationButton::set_folded(bool folded) {
+    folded_ = folded;
+    update();
+}
+
+QSize StationButton::sizeHint() const { return {200, Theme::px(68)}; }
+
+void StationButton::paintEvent(QPaintEvent*) {
+    const Tokens& t = Theme::tokens();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (isChecked()) {
+        QColor wash = t.chalk;
+        wash.setAlphaF(0.1F);
+        p.fillRect(rect(), wash);
+        p.fillRect(0, 0, 4, height(), t.chalk);
+    } else if (underMouse()) {
+        QColor wash = t.pencil;
+        wash.setAlphaF(0.1F);
+        p.fillRect(rect(), wash);
+    }
+    if (hasFocus()) {
+        p.setPen(QPen(t.chalk, 2));
+        p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 3, 3);
+    }
+    const int mark_size = Theme::px(16);
+    p.setFont(Theme::font(18, QFont::DemiBold));
+    p.setPen(isChecked() ? t.chalk : t.pencil);
+    if (folded_) {
+        p.drawText(QRect(0, 0, width(), Theme::px(40)), Qt::AlignCenter, QString::number(number_));
+        paint_mark(p, mark_, QRectF((width() - mark_size) / 2.0, Theme::px(40), mark_size, mark_size));
+        return;
+    }
+    const int text_x = 12 + Theme::px(24);
+    const int name_y = height() < Theme::px(64) ? 0 : Theme::px(4);
+    p.drawText(QRect(12, name_y, Theme::px(20), Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+               QString::number(number_));
+    p.setPen(t.graphite);
+    p.drawText(QRect(text_x, name_y, width() - text_x, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter, name_);
+    if (behind_) p.setOpacity(0.5);
+    const auto line = [&](const QString& text, int y, int size, const QColor& colour) {
+        p.setFont(Theme::font(size));
+        p.setPen(colour);
+        const int room = width() - text_x - 6;
+        QFontMetrics metrics(p.font());
+        if (metrics.horizontalAdvance(text) > room) {
+            p.setFont(Theme::font(size, QFont::Normal, true));
+            metrics = QFontMetrics(p.font());
+        }
+        p.drawText(QRect(text_x, y, room, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
+                   metrics.elidedText(text, Qt::ElideRight, room));
+    };
+    // Large text in a low window: the second line goes first.
+    const bool tight = height() < Theme::px(64);
+    if (height() >= Theme::px(42)) line(first_, tight ? Theme::px(23) : Theme::px(27), 15, t.graphite);
+    if (!tight) line(second_, Theme::px(45), 13, t.pencil);
+    p.setOpacity(1);
+    paint_mark(p, mark_, QRectF(width() - mark_size - 10, Theme::px(8), mark_size, mark_size));
+}
+
+Ticket::Ticket(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+    setAccessibleName(tr("Job ticket"));
+    for (std::size_t i = 0; i < station_count; ++i) {
+        const auto station = static_cast<Station>(i);
+        buttons_.at(i) = new StationButton(static_cast<int>(i) + 1, station_name(station), this);
+        connect(buttons_.at(i), &QAbstractButton::clicked, this, [this, station] { Q_EMIT chosen(station); });
+    }
+    buttons_.front()->setChecked(true);
+    set_folded(false);
+}
+
+void Ticket::set_folded(bool folded) {
+    folded_ = folded;
+    setFixedWidth(folded ? 56 : 12 + Theme::px(224));
+    for (StationButton* b : buttons_) b->set_folded(folded);
+    lay_out();
+    update();
+}
+
+void Ticket::show_station(Station station) { buttons_.at(static_cast<std::size_t>(station))->setChecked(true); }
+
+void Ticket::refresh(bool behind) {
+    const auto lines = summary(desk_.job(), desk_.plan(), desk_.records().size(), desk_.sign_at(), desk_.face_at());
+    for (std::size_t i = 0; i < station_count; ++i) {
+        buttons_.at(i)->show_line(shown(desk_.say(lines.at(i).first)), shown(desk_.say(lines.at(i).second)),
+                                  lines.at(i).mark, behind);
+    }
+    update();
+}
+
+void Ticket::resizeEvent(QResizeEvent*) { lay_out(); }
+
+void Ticket::lay_out() {
+    const int top = folded_ ? folded_head : inner + Theme::px(head) + 8;
+    const int left = folded_ ? 4 : inner + 2;
+    const int wide = width() - (folded_ ? 8 : inner + 4 + inner);
+    const int room = height() - top - inner - 4;
+    const int each = std::min(Theme::px(76), room / static_cast<int>(station_count));
+    int y = top;
+    for (StationButton* b : buttons_) {
+        b->setGeometry(left, y, wide + (folded_ ? 0 : inner - 4), each);
+        y += each;
+    }
+}
+
+void Ticket::paintEvent(QPaintEvent*) {
+    const Tokens& t = Theme::tokens();
+    QPainter p(this);
+    p.fillRect(rect(), t.paper);
+    if (folded_) return;
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF card(inner, inner, width() - inner - 4, height() - 2 * inner);
+    p.setPen(QPen(t.line, 1.5));
+    p.setBrush(t.sheet);
+    p.drawRect(card);
+    // The edge where it was torn from the pad.
+    p.setBrush(t.paper);
+    constexpr double pitch = 11;
+    for (double x = card.left() + 8; x < card.right() - 3; x += pitch) p.drawEllipse(QPointF(x, card.top()), 3.2, 3.2);
+
+    const Job& job = desk_.job();
+    const int x = inner + 14;
+    const int wide = width() - x - 18;
+    p.setPen(t.pencil);
+    QFont spaced = Theme::font(13, QFont::DemiBold);
+    spaced.setLetterSpacing(QFont::AbsoluteSpacing, 1.5);
+    p.setFont(spaced);
+    p.drawText(QRect(x, inner + Theme::px(14), wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
+               tr("JOB TICKET"));
+    p.setFont(Theme::font(13));
+    if (!job.number.empty()) {
+        p.drawText(QRect(x, inner + Theme::px(14), wide, Theme::px(20)), Qt::AlignRight | Qt::AlignVCenter,
+                   "№ " + QString::fromStdString(job.number));
+    }
+    p.setFont(Theme::font(15, QFont::Medium));
+    p.setPen(t.graphite);
+    // Of several signs the one at hand; otherwise who it is for.
+    const bool several = job.signs.size() > 1 || desk_.sign().faces.size() > 1;
+    const QString who = desk_.together() ? tr("all %1 signs").arg(job.signs.size())
+                        : several        ? tr("%1 of %2: %3%4")
+                                        .arg(desk_.sign_at() + 1)
+                                        .arg(job.signs.size())
+                                        .arg(QString::fromStdString(label_of(desk_.sign())),
+                                             desk_.face_at() > 0 ? tr(", back") : QString())
+                                  : QString::fromStdString(job.customer.empty() ? job.title : job.customer);
+    p.drawText(QRect(x, inner + Theme::px(36), wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(p.font()).elidedText(who, Qt::ElideRight, wide));
+    p.setFont(Theme::font(13));
+    p.setPen(t.pencil);
+    const QString due = job.deadline ? tr("wanted %1").arg(QString::fromStdString(show_moment(*job.deadline, true)))
+                                     : tr("no deadline");
+    p.drawText(QRect(x, inner + Theme::px(57), wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter, due);
+    p.setPen(QPen(t.line, 1, Qt::DashLine));
+    p.drawLine(QPointF(x, inner + Theme::px(86)), QPointF(x + wide, inner + Theme::px(86)));
+}
+
+}  // namespace skarvel

@@ -1,0 +1,346 @@
+#include "window/desk.h"
+
+#include <QDateTime>
+#include <fstream>
+
+#include "drawing/outline_file.h"
+#include "files/exporting.h"
+#include "files/job_file.h"
+
+namespace skarvel {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+constexpr int copy_after_ms = 1000;
+constexpr std::size_t longest_undo = 500;
+constexpr std::size_t most_recent = 8;
+
+std::chrono::local_seconds wall_clock() {
+    const QDateTime now = QDateTime::currentDateTime();
+    return std::chrono::local_seconds(std::chrono::seconds(now.toSecsSinceEpoch() + now.offsetFromUtc()));
+}
+
+}  // namespace
+
+Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optional<Moment> as_if_now)
+    : library_(std::move(library)), files_(std::move(files)) {
+    if (as_if_now) clock_shift_ = *as_if_now - wall_clock();
+    std::error_code error;
+    fs::create_directories(files_.data, error);
+    shop_ = usual_shop();
+    if (const auto text = read_file(files_.data / "shop.json")) {
+        if (const auto shop = read_shop(*text)) shop_ = *shop;
+    }
+    recovery_ = std::make_unique<Recovery>(files_.data / "unsaved");
+    load_records();
+    copy_timer_.setSingleShot(true);
+    connect(&copy_timer_, &QTimer::timeout, this, &Desk::keep_copy);
+    minute_timer_.setInterval(30'000);
+    connect(&minute_timer_, &QTimer::timeout, this, &Desk::plan_in_background);
+    minute_timer_.start();
+    job_ = new_job(library_->typefaces);
+    saved_ = job_;
+    worker_ = std::jthread([this](const std::stop_token& stop) { work(stop); });
+    plan_in_background();
+}
+
+Desk::~Desk() {
+    worker_.request_stop();
+    {
+        const std::lock_guard lock(mutex_);
+        if (running_) running_->request_stop();
+    }
+    wake_.notify_all();
+}
+
+Moment Desk::now() const {
+    return std::chrono::floor<Minutes>(wall_clock() + clock_shift_.value_or(std::chrono::seconds(0)));
+}
+
+void Desk::pretend(Moment moment) {
+    clock_shift_ = moment - wall_clock();
+    plan_in_background();
+}
+
+void Desk::select(std::size_t sign, std::size_t face) {
+    sign_at_ = std::min(sign, job_.signs.size() - 1);
+    face_at_ = std::min(face, job_.signs[sign_at_].faces.size() - 1);
+    together_ = false;
+    Q_EMIT selection_changed();
+}
+
+void Desk::show_together(bool together) {
+    together_ = together;
+    Q_EMIT selection_changed();
+}
+
+void Desk::apply(Job job, const QString& merge) {
+    if (job == job_) return;
+    const bool joins = !merge.isEmpty() && merge == merge_ && !undo_.empty();
+    if (!joins) undo_.push_back(job_);
+    if (undo_.size() > longest_undo) undo_.erase(undo_.begin());
+    merge_ = merge;
+    redo_.clear();
+    job_ = std::move(job);
+    changed();
+}
+
+void Desk::undo() {
+    if (undo_.empty()) return;
+    redo_.push_back(std::move(job_));
+    job_ = std::move(undo_.back());
+    undo_.pop_back();
+    merge_.clear();
+    changed();
+}
+
+void Desk::redo() {
+    if (redo_.empty()) return;
+    undo_.push_back(std::move(job_));
+    job_ = std::move(redo_.back());
+    redo_.pop_back();
+    merge_.clear();
+    changed();
+}
+
+void Desk::changed() {
+    plan_in_background();
+    // Not restarted while it runs: however fast someone types, a copy is made within a second of the first change.
+    if (!copy_timer_.isActive()) copy_timer_.start(copy_after_ms);
+    Q_EMIT job_changed();
+}
+
+void Desk::keep_copy() {
+    if (!unsaved()) return recovery_->discard();
+    if (const auto kept = recovery_->keep(path_, write_job(job_)); !kept) {
+        Q_EMIT said(QString::fromStdString(say(kept.error().what)), true);
+    }
+}
+
+void Desk::set_shop(const Shop& shop) {
+    if (shop == shop_) return;
+    shop_ = shop;
+    if (const auto saved = save_file(files_.data / "shop.json", write_shop(shop_)); !saved) {
+        Q_EMIT said(QString::fromStdString(say(saved.error().what)), true);
+    }
+    plan_in_background();
+    Q_EMIT shop_changed();
+}
+
+// ---- planning
+
+void Desk::plan_in_background() {
+    const std::lock_guard lock(mutex_);
+    request_ = Request{job_, shop_, now(), ++revision_};
+    if (running_) running_->request_stop();
+    wake_.notify_all();
+}
+
+void Desk::work(const std::stop_token& stop) {
+    Planner planner;
+    while (!stop.stop_requested()) {
+        Request request;
+        std::stop_source source;
+        {
+            std::unique_lock lock(mutex_);
+            wake_.wait(lock, stop, [&] { return request_.has_value(); });
+            if (stop.stop_requested()) return;
+            request = std::move(*request_);
+            request_.reset();
+            running_ = source;
+        }
+        auto planned = planner.plan(request.job, request.shop, *library_, request.now, source.get_token());
+        {
+            const std::lock_guard lock(mutex_);
+            running_.reset();
+            if (!planned) continue;
+            latest_ = std::make_shared<const Plan>(std::move(*planned));
+            latest_revision_ = request.revision;
+        }
+        ready_.notify_all();
+        QMetaObject::invokeMethod(
+            this,
+            [this] {
+                std::unique_lock lock(mutex_);
+                auto plan = latest_;
+                const std::uint64_t revision = latest_revision_;
+                lock.unlock();
+                take(std::move(plan), revision);
+            },
+            Qt::QueuedConnection);
+    }
+}
+
+void Desk::take(std::shared_ptr<const Plan> plan, std::uint64_t revision) {
+    if (!plan || revision <= planned_) return;
+    plan_ = *plan;
+    planned_ = revision;
+    Q_EMIT plan_changed();
+}
+
+void Desk::wait_for_plan() {
+    std::unique_lock lock(mutex_);
+    ready_.wait(lock, [&] { return latest_revision_ >= revision_; });
+    auto plan = latest_;
+    const std::uint64_t revision = latest_revision_;
+    lock.unlock();
+    take(std::move(plan), revision);
+}
+
+// ---- files
+
+void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
+    job_ = std::move(job);
+    saved_ = job_;
+    path_ = std::move(path);
+    stamp_ = stamp;
+    undo_.clear();
+    redo_.clear();
+    merge_.clear();
+    copy_timer_.stop();
+    recovery_->discard();
+    plan_in_background();
+    Q_EMIT job_changed();
+}
+
+void Desk::start_new() { replace_job(new_job(library_->typefaces), {}, std::nullopt); }
+
+Expected<FileStamp> Desk::open(const fs::path& path) {
+    const auto stamp = stamp_of(path);
+    const auto text = read_file(path);
+    if (!text) return tl::unexpected(text.error());
+    auto job = read_job(*text);
+    if (!job) return tl::unexpected(job.error());
+    replace_job(std::move(*job), path, stamp);
+    remember(path);
+    return *stamp;
+}
+
+Expected<FileStamp> Desk::save(const fs::path& path, bool force) {
+    const auto expected = path == path_ && !force ? stamp_ : std::nullopt;
+    auto saved = save_file(path, write_job(job_), expected);
+    if (!saved) return saved;
+    path_ = path;
+    stamp_ = *saved;
+    saved_ = job_;
+    recovery_->discard();
+    remember(path);
+    Q_EMIT job_changed();
+    return saved;
+}
+
+Expected<Job> Desk::recover(const Recovery::Leftover& leftover) {
+    auto job = read_job(leftover.job_text);
+    if (!job) return job;
+    const fs::path path = leftover.belongs_to;
+    // The file itself counts as it is on the disk: saving over it is then no surprise.
+    Job on_disk;
+    if (!path.empty()) {
+        if (const auto text = read_file(path)) {
+            if (const auto read = read_job(*text)) on_disk = *read;
+        }
+    }
+    replace_job(*job, path, path.empty() ? std::nullopt : stamp_of(path));
+    saved_ = on_disk;
+    keep_copy();
+    Recovery::forget(leftover);
+    Q_EMIT job_changed();
+    return job;
+}
+
+std::vector<fs::path> Desk::recent() const {
+    std::vector<fs::path> paths;
+    std::ifstream in(files_.data / "recent.txt");
+    for (std::string line; std::getline(in, line);) {
+        std::error_code error;
+        if (fs::exists(line, error)) paths.emplace_back(line);
+    }
+    return paths;
+}
+
+std::vector<fs::path> Desk::rack() const {
+    constexpr std::size_t most = 60;
+    std::vector<fs::path> all;
+    const auto add = [&](const fs::path& path) {
+        if (all.size() < most && std::find(all.begin(), all.end(), path) == all.end()) all.push_back(path);
+    };
+    std::error_code error;
+    if (!path_.empty()) add(path_);
+    for (const fs::path& path : recent()) add(path);
+    if (!path_.empty()) {
+        std::vector<fs::path> beside;
+        for (const auto& entry :
+             fs::directory_iterator(path_.parent_path().empty() ? "." : path_.parent_path(), error)) {
+            if (entry.path().extension() == ".skarvel") beside.push_back(fs::absolute(entry.path(), error));
+        }
+        std::sort(beside.begin(), beside.end());
+        for (const fs::path& path : beside) add(path);
+    }
+    return all;
+}
+
+void Desk::remember(const fs::path& path) {
+    std::error_code error;
+    const fs::path whole = fs::absolute(path, error);
+    std::vector<fs::path> paths = recent();
+    std::erase(paths, whole);
+    paths.insert(paths.begin(), whole);
+    if (paths.size() > most_recent) paths.resize(most_recent);
+    std::string text;
+    for (const fs::path& p : paths) text += p.string() + "\n";
+    (void)save_file(files_.data / "recent.txt", text);
+}
+
+std::string Desk::read_outline(const fs::path& path) {
+    const auto bytes = read_file(path);
+    if (!bytes) return say(bytes.error().what);
+    auto region = read_outline_file(*bytes, path.filename().string());
+    if (!region) {
+        const std::string remedy = say(region.error().remedy);
+        return say(region.error().what) + (remedy.empty() ? "" : ": " + remedy);
+    }
+    Job job = job_;
+    Blank& blank = job.signs[sign_at()].blank;
+    const Length width =
+        plan_.of(sign_at(), 0) != nullptr ? from_grid(plan_.of(sign_at(), 0)->blank->face.width()) : Length{};
+    const Measure known = blank.outline ? blank.outline->known : measure_of(width > Length{} ? width : 12_in, {});
+    blank.kind = Kind::Drawn;
+    blank.outline = DrawnOutline{std::move(*region), blank.outline ? blank.outline->by_width : true, known,
+                                 path.filename().string()};
+    apply(std::move(job));
+    return {};
+}
+
+Expected<std::vector<fs::path>> Desk::export_to(const fs::path& folder) {
+    wait_for_plan();
+    return export_job(job_, plan_, shop_, *library_, folder);
+}
+
+void Desk::load_records() {
+    if (!logbook_) {
+        auto book = Logbook::open(files_.data / "logbook.sqlite");
+        if (!book) return;
+        logbook_ = std::move(*book);
+    }
+    if (auto all = logbook_->all()) records_ = std::move(*all);
+}
+
+Expected<long> Desk::finish_job(const std::string& outcome, const std::string& note) {
+    wait_for_plan();
+    const Job done = finish(job_, outcome, note, now());
+    if (!logbook_) {
+        auto book = Logbook::open(files_.data / "logbook.sqlite");
+        if (!book) return tl::unexpected(book.error());
+        logbook_ = std::move(*book);
+    }
+    auto added = logbook_->add(record_of(done, plan_, shop_));
+    if (!added) return added;
+    apply(done);
+    load_records();
+    Q_EMIT records_changed();
+    return added;
+}
+
+}  // namespace skarvel

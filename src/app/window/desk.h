@@ -1,0 +1,144 @@
+// window/desk.h
+//
+// Desk: one job open in a window: its undo line, its file, its copy against crashes, the shop, the logbook, and the
+// one worker that plans. Widgets read the plan from here and turn gestures into `apply`; nothing is computed in a
+// widget.
+#pragma once
+
+#include <QObject>
+#include <QTimer>
+#include <condition_variable>
+#include <filesystem>
+#include <memory>
+#include <mutex>
+#include <optional>
+#include <thread>
+#include <vector>
+
+#include "files/save.h"
+#include "job/commands.h"
+#include "job/summary.h"
+#include "logbook/logbook.h"
+
+namespace skarvel {
+
+struct DeskFiles {
+    std::filesystem::path data;  ///< shop, logbook, recent jobs, copies against crashes
+};
+
+class Desk : public QObject {
+    Q_OBJECT
+
+  public:
+    Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optional<Moment> as_if_now);
+    ~Desk() override;
+
+    [[nodiscard]] const Job& job() const { return job_; }
+    [[nodiscard]] const Shop& shop() const { return shop_; }
+    [[nodiscard]] const Library& library() const { return *library_; }
+    /// The last plan that was ready; `current` tells whether it is the plan of the job as it is now.
+    [[nodiscard]] const Plan& plan() const { return plan_; }
+    [[nodiscard]] bool current() const { return planned_ == revision_; }
+    /// The sign and the face at hand: what trays and drawing show and change.
+    void select(std::size_t sign, std::size_t face = 0);
+    [[nodiscard]] std::size_t sign_at() const { return std::min(sign_at_, job_.signs.size() - 1); }
+    [[nodiscard]] std::size_t face_at() const { return std::min(face_at_, sign().faces.size() - 1); }
+    [[nodiscard]] const Sign& sign() const { return job_.signs[sign_at()]; }
+    [[nodiscard]] const Face& face() const { return sign().faces[face_at()]; }
+    /// nullptr while the face at hand has not been planned.
+    [[nodiscard]] const FacePlan* face_plan() const { return plan_.of(sign_at(), face_at()); }
+    /// All signs together, instead of the one at hand.
+    void show_together(bool together);
+    [[nodiscard]] bool together() const { return together_ && (job_.signs.size() > 1 || job_.post); }
+    [[nodiscard]] Moment now() const;
+    /// Goes on as if it were this moment: for pictures and demonstrations.
+    void pretend(Moment moment);
+    [[nodiscard]] const std::vector<LogRecord>& records() const { return records_; }
+    [[nodiscard]] std::string say(const Reason& reason) const { return library_->catalogue.say(reason, shop_.display); }
+
+    /// One undo step. Steps with the same non-empty `merge` that follow one another are one.
+    void apply(Job job, const QString& merge = {});
+    /// Ends merging: the next step is a new one.
+    void settle() { merge_.clear(); }
+    void undo();
+    void redo();
+    [[nodiscard]] bool can_undo() const { return !undo_.empty(); }
+    [[nodiscard]] bool can_redo() const { return !redo_.empty(); }
+    void set_shop(const Shop& shop);
+    /// Waits until the plan is the plan of the job as it is now.
+    void wait_for_plan();
+
+    void start_new();
+    Expected<FileStamp> open(const std::filesystem::path& path);
+    /// `force`: also over a file that another program changed.
+    Expected<FileStamp> save(const std::filesystem::path& path, bool force = false);
+    [[nodiscard]] const std::filesystem::path& path() const { return path_; }
+    [[nodiscard]] bool unsaved() const { return !(job_ == saved_); }
+    [[nodiscard]] std::vector<std::filesystem::path> recent() const;
+    /// Jobs for the rack: the one at hand, recent ones, and what else lies in its folder.
+    [[nodiscard]] std::vector<std::filesystem::path> rack() const;
+
+    [[nodiscard]] std::vector<Recovery::Leftover> leftovers() const { return recovery_->leftovers(); }
+    Expected<Job> recover(const Recovery::Leftover& leftover);
+    void forget(const Recovery::Leftover& leftover) { Recovery::forget(leftover); }
+    /// Closing on purpose: the copy against crashes goes.
+    void close_without_copy() { recovery_->discard(); }
+
+    Expected<std::vector<std::filesystem::path>> export_to(const std::filesystem::path& folder);
+    /// Reads the outline of the blank at hand from an SVG or DXF file; says what is wrong with one that it cannot read.
+    std::string read_outline(const std::filesystem::path& path);
+    /// Writes the logbook record and marks the job finished.
+    Expected<long> finish_job(const std::string& outcome, const std::string& note);
+
+  Q_SIGNALS:
+    void selection_changed();
+    void job_changed();
+    void plan_changed();
+    void shop_changed();
+    void records_changed();
+    void said(const QString& message, bool trouble);
+
+  private:
+    void changed();
+    void keep_copy();
+    void take(std::shared_ptr<const Plan> plan, std::uint64_t revision);
+    void plan_in_background();
+    void work(const std::stop_token& stop);
+    void load_records();
+    void remember(const std::filesystem::path& path);
+    void replace_job(Job job, std::filesystem::path path, std::optional<FileStamp> stamp);
+
+    std::shared_ptr<const Library> library_;
+    DeskFiles files_;
+    std::optional<std::chrono::seconds> clock_shift_;
+    Job job_, saved_;
+    Shop shop_;
+    std::vector<Job> undo_, redo_;
+    QString merge_;
+    std::size_t sign_at_ = 0, face_at_ = 0;
+    bool together_ = false;
+    std::filesystem::path path_;
+    std::optional<FileStamp> stamp_;
+    std::unique_ptr<Recovery> recovery_;
+    std::optional<Logbook> logbook_;
+    std::vector<LogRecord> records_;
+    QTimer copy_timer_, minute_timer_;
+
+    Plan plan_;
+    std::uint64_t revision_ = 0, planned_ = 0;
+    struct Request {
+        Job job;
+        Shop shop;
+        Moment now;
+        std::uint64_t revision;
+    };
+    std::mutex mutex_;
+    std::condition_variable_any wake_, ready_;
+    std::optional<Request> request_;
+    std::optional<std::stop_source> running_;
+    std::shared_ptr<const Plan> latest_;
+    std::uint64_t latest_revision_ = 0;
+    std::jthread worker_;
+};
+
+}  // namespace skarvel

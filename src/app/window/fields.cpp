@@ -1,0 +1,225 @@
+#include "window/fields.h"
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QPainter>
+#include <QStyle>
+#include <QStyleOptionButton>
+#include <QVBoxLayout>
+#include <QWheelEvent>
+#include <array>
+
+#include "theme/theme.h"
+
+namespace skarvel {
+
+tl::expected<Measure, std::string> read_field(const Desk& desk, const QString& text) {
+    const auto read = read_measure(text.toStdString(), desk.shop().display.unit);
+    if (!read) return tl::unexpected(desk.library().catalogue.say(read.error()));
+    if (read->value < Length{}) return tl::unexpected(desk.say({"measure.negative", {}}));
+    return *read;
+}
+
+QLabel* label(const QString& text, const char* role, QWidget* parent) {
+    auto* made = new QLabel(text, parent);
+    made->setWordWrap(true);
+    if (role != nullptr) made->setProperty("role", role);
+    return made;
+}
+
+QPushButton* button(const QString& text, const char* role, QWidget* parent) {
+    auto* made = new QPushButton(text, parent);
+    if (role != nullptr) made->setProperty("role", role);
+    made->setAccessibleName(text);
+    return made;
+}
+
+// ---- MeasureField
+
+MeasureField::MeasureField(Desk& desk, const QString& name, QWidget* parent)
+    : QWidget(parent), desk_(desk), edit_(new QLineEdit(this)), hint_(label({}, "hint", this)) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    layout->addWidget(edit_);
+    layout->addWidget(hint_);
+    hint_->hide();
+    edit_->setAccessibleName(name);
+    edit_->setObjectName(name);
+    connect(edit_, &QLineEdit::textEdited, this, &MeasureField::read);
+    connect(edit_, &QLineEdit::returnPressed, this, &MeasureField::commit);
+    connect(edit_, &QLineEdit::editingFinished, this, &MeasureField::commit);
+}
+
+void MeasureField::show_value(const std::optional<Measure>& value, const QString& placeholder) {
+    value_ = value;
+    edit_->setPlaceholderText(placeholder);
+    if (!edit_->hasFocus() || !edit_->isModified()) rest();
+}
+
+void MeasureField::rest() {
+    edit_->setText(value_ ? shown(skarvel::show(value_->value, desk_.shop().display)) : QString());
+    edit_->setToolTip(value_ ? shown(value_->typed) : QString());
+    edit_->setModified(false);
+    hint_->hide();
+    edit_->setProperty("wrong", false);
+    edit_->style()->polish(edit_);
+}
+
+void MeasureField::read() {
+    const auto read = read_field(desk_, edit_->text());
+    const bool empty = may_be_empty_ && edit_->text().trimmed().isEmpty();
+    hint_->setProperty("role", read || empty ? "hint" : "wrong");
+    hint_->setText(read    ? "= " + shown(skarvel::show(read->value, desk_.shop().display))
+                   : empty ? QString()
+                           : QString::fromStdString(read.error()));
+    hint_->setVisible(!empty);
+    hint_->style()->polish(hint_);
+    edit_->setProperty("wrong", !read && !empty);
+    edit_->style()->polish(edit_);
+}
+
+void MeasureField::commit() {
+    if (!edit_->isModified()) return;
+    if (may_be_empty_ && edit_->text().trimmed().isEmpty()) {
+        edit_->setModified(false);
+        Q_EMIT emptied();
+        return;
+    }
+    const auto read = read_field(desk_, edit_->text());
+    if (!read) {
+        MeasureField::read();  // the old value stays in the job until this can be read
+        return;
+    }
+    value_ = *read;
+    rest();
+    Q_EMIT decided(*read);
+}
+
+// ---- Segmented
+
+Segmented::Segmented(const QString& name, const QStringList& labels, QWidget* parent) : QWidget(parent) {
+    setAccessibleName(name);
+    setObjectName(name);
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(1, 0, 0, 0);
+    layout->setSpacing(0);
+    auto* group = new QButtonGroup(this);
+    group->setExclusive(true);
+    for (const QString& text : labels) {
+        auto* segment = new QPushButton(text, this);
+        segment->setProperty("segment", true);
+        segment->setCheckable(true);
+        segment->setAccessibleName(name + ": " + text);
+        segment->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        const int index = static_cast<int>(buttons_.size());
+        group->addButton(segment, index);
+        layout->addWidget(segment);
+        buttons_.push_back(segment);
+    }
+    connect(group, &QButtonGroup::idClicked, this, &Segmented::chosen);
+}
+
+void Segmented::show_choice(int index) {
+    if (index >= 0 && index < static_cast<int>(buttons_.size()))
+        buttons_[static_cast<std::size_t>(index)]->setChecked(true);
+}
+
+// ---- Choice
+
+Choice::Choice(const QString& name, QWidget* parent) : QComboBox(parent) {
+    setAccessibleName(name);
+    setObjectName(name);
+    setFocusPolicy(Qt::StrongFocus);
+    setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    setMinimumContentsLength(8);
+}
+
+void Choice::show_data(const QString& data) {
+    int index = findData(data);
+    if (index < 0) {
+        addItem(data.isEmpty() ? tr("none") : tr("%1 (not in the shop)").arg(data), data);
+        index = count() - 1;
+    }
+    const QSignalBlocker quiet(this);
+    setCurrentIndex(index);
+}
+
+void Choice::paintEvent(QPaintEvent* event) {
+    QComboBox::paintEvent(event);
+    QPainter painter(this);
+    const int size = 16;
+    Theme::icon("chevron-down").paint(&painter, QRect(width() - size - 8, (height() - size) / 2, size, size));
+}
+
+void Choice::wheelEvent(QWheelEvent* event) { event->ignore(); }
+
+// ---- Check
+
+void Check::paintEvent(QPaintEvent* event) {
+    QCheckBox::paintEvent(event);
+    if (!isChecked()) return;
+    QStyleOptionButton option;
+    initStyleOption(&option);
+    const QRect box = style()->subElementRect(QStyle::SE_CheckBoxIndicator, &option, this);
+    QPainter painter(this);
+    Theme::icon("check", Theme::tokens().sheet).paint(&painter, box.adjusted(1, 1, -1, -1));
+}
+
+// ---- ColourButton
+
+namespace {
+
+struct PaintColour {
+    const char* colour;
+    const char* name;
+};
+
+// Colours that sign makers keep on the shelf; the name goes on the sheets.
+constexpr std::array shelf = {
+    PaintColour{"#f7f4ec", "white"},      PaintColour{"#e9dcc0", "cream"},    PaintColour{"#1f2022", "black"},
+    PaintColour{"#2f4558", "deep blue"},  PaintColour{"#7fa6b8", "sea blue"}, PaintColour{"#3f5a45", "boat green"},
+    PaintColour{"#93a58a", "sage"},       PaintColour{"#8f2f27", "barn red"}, PaintColour{"#c98a2b", "mustard"},
+    PaintColour{"#7d7f80", "slate grey"}, PaintColour{"#6b4a33", "walnut"},   PaintColour{"#b9b2a3", "driftwood"},
+};
+
+}  // namespace
+
+ColourButton::ColourButton(const QString& name, QWidget* parent) : QPushButton(parent) {
+    setAccessibleName(name);
+    setObjectName(name);
+    connect(this, &QPushButton::clicked, this, [this] {
+        QMenu menu(this);
+        for (const PaintColour& p : shelf) {
+            QPixmap swatch(16, 16);
+            swatch.fill(QColor(p.colour));
+            QAction* action = menu.addAction(QIcon(swatch), p.name);
+            connect(action, &QAction::triggered, this, [this, p] { Q_EMIT decided(p.colour, p.name); });
+        }
+        menu.exec(mapToGlobal(QPoint(0, height())));
+    });
+}
+
+void ColourButton::show_colour(const std::string& colour, const std::string& name) {
+    colour_ = QColor(QString::fromStdString(colour));
+    shown_name_ = QString::fromStdString(name.empty() ? colour : name);
+    setText("");
+    setToolTip(shown_name_);
+    update();
+}
+
+void ColourButton::paintEvent(QPaintEvent* event) {
+    QPushButton::paintEvent(event);
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const QRectF swatch(8, height() / 2.0 - 8, 16, 16);
+    painter.setPen(Theme::tokens().pencil);
+    painter.setBrush(colour_);
+    painter.drawRoundedRect(swatch, 3, 3);
+    painter.setPen(Theme::tokens().graphite);
+    painter.drawText(rect().adjusted(32, 0, -4, 0), Qt::AlignVCenter | Qt::AlignLeft,
+                     fontMetrics().elidedText(shown_name_, Qt::ElideRight, width() - 38));
+}
+
+}  // namespace skarvel

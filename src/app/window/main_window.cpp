@@ -1,0 +1,638 @@
+#include "window/main_window.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QMessageBox>
+#include <QSettings>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+#include "theme/theme.h"
+#include "window/find.h"
+
+namespace skarvel {
+namespace {
+
+constexpr int behind_after_ms = 150;
+constexpr int notice_ms = 8000;
+const char* const job_filter = "Skarvel jobs (*.skarvel);;All files (*)";
+
+QScrollArea* scrolling(QWidget* inside, QWidget* parent) {
+    auto* area = new QScrollArea(parent);
+    area->setWidgetResizable(true);
+    area->setWidget(inside);
+    area->setFocusPolicy(Qt::NoFocus);
+    return area;
+}
+
+}  // namespace
+
+MainWindow::MainWindow(Desk& desk) : desk_(desk) {
+    setWindowTitle("Skarvel");
+    setMinimumSize(880, 600);
+    resize(1280, 800);
+    auto* body = new QWidget(this);
+    body->setObjectName("paper");
+    auto* rows = new QVBoxLayout(body);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(0);
+    build_top_bar();
+    rows->addWidget(top_bar_);
+    signs_row_ = new SignsRow(desk_, body);
+    rows->addWidget(signs_row_);
+    auto* columns = new QHBoxLayout;
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(0);
+    rows->addLayout(columns, 1);
+    ticket_ = new Ticket(desk_, body);
+    columns->addWidget(ticket_);
+    middle_ = new QStackedWidget(body);
+    middle_->setObjectName("middle");
+    columns->addWidget(middle_, 1);
+    tray_stack_ = new QStackedWidget(body);
+    columns->addWidget(tray_stack_);
+    ribbon_ = new Ribbon(desk_, body);
+    rows->addWidget(ribbon_);
+    setCentralWidget(body);
+
+    drawing_ = new Drawing(desk_, this);
+    drawing_area_ = scrolling(drawing_, middle_);
+    middle_->addWidget(drawing_area_);
+    notice_ = new QWidget(body);
+    notice_->setObjectName("notice");
+    notice_->setAttribute(Qt::WA_StyledBackground);
+    new QHBoxLayout(notice_);
+    notice_->hide();
+    notice_timer_.setSingleShot(true);
+    connect(&notice_timer_, &QTimer::timeout, notice_, &QWidget::hide);
+
+    connect(ticket_, &Ticket::chosen, this, &MainWindow::show_station);
+    connect(drawing_, &Drawing::view_changed, this, &MainWindow::refresh_job);
+    connect(drawing_, &Drawing::decider_wanted, this, [this](const QString& field) {
+        const Tray* tray = trays_.at(static_cast<std::size_t>(station_));
+        auto* decider = tray == nullptr ? nullptr : tray->findChild<Segmented*>(field);
+        if (decider != nullptr) decider->button(0)->setFocus();
+    });
+    connect(&desk_, &Desk::job_changed, this, &MainWindow::refresh_job);
+    connect(&desk_, &Desk::selection_changed, this, [this] {
+        drawing_->start_over();
+        if (!in_shop_ && !in_sheets_ && !in_rack_) show_station(station_);
+        refresh_job();
+        set_behind(!desk_.current());
+    });
+    connect(&desk_, &Desk::plan_changed, this, &MainWindow::refresh_plan);
+    connect(&desk_, &Desk::shop_changed, this, &MainWindow::refresh_job);
+    connect(&desk_, &Desk::records_changed, this, &MainWindow::refresh_plan);
+    connect(&desk_, &Desk::said, this, [this](const QString& message, bool trouble) { say(message, trouble); });
+    behind_timer_.setSingleShot(true);
+    behind_timer_.setInterval(behind_after_ms);
+    connect(&behind_timer_, &QTimer::timeout, this, [this] { set_behind(!desk_.current()); });
+    build_shortcuts();
+    show_station(Station::Blank);
+    drawing_->setFocus();
+}
+
+// Nothing is filled in before it can be seen: a job opened at the start is planned and shown once.
+void MainWindow::showEvent(QShowEvent* event) {
+    desk_.wait_for_plan();
+    restyle();
+    QMainWindow::showEvent(event);
+}
+
+void MainWindow::build_top_bar() {
+    top_bar_ = new QWidget(this);
+    top_bar_->setObjectName("top-bar");
+    top_bar_->setAttribute(Qt::WA_StyledBackground);
+    auto* bar = new QHBoxLayout(top_bar_);
+    bar->setContentsMargins(8, 0, 12, 0);
+    bar->setSpacing(4);
+    const auto add = [&](const QString& text, const QString& name) {
+        QPushButton* made = button(text, "bar", top_bar_);
+        made->setObjectName(name);
+        bar->addWidget(made);
+        return made;
+    };
+    title_ = add({}, "job-title");
+    title_->setLayoutDirection(Qt::RightToLeft);
+    connect(title_, &QPushButton::clicked, this, &MainWindow::show_rack);
+    undo_ = add({}, "undo");
+    redo_ = add({}, "redo");
+    undo_->setAccessibleName(tr("Undo"));
+    redo_->setAccessibleName(tr("Redo"));
+    undo_->setToolTip(tr("Undo (Ctrl+Z)"));
+    redo_->setToolTip(tr("Redo (Ctrl+Shift+Z)"));
+    connect(undo_, &QPushButton::clicked, &desk_, &Desk::undo);
+    connect(redo_, &QPushButton::clicked, &desk_, &Desk::redo);
+    bar->addStretch(1);
+    view_ = new Segmented(tr("view"), {tr("Whole"), tr("Close-up")}, top_bar_);
+    view_->setFixedWidth(Theme::px(172));
+    connect(view_, &Segmented::chosen, this, [this](int i) { drawing_->set_close_up(i == 1); });
+    bar->addWidget(view_);
+    bar->addSpacing(8);
+    laid_down_ = button(tr("Laid down"), nullptr, top_bar_);
+    laid_down_->setObjectName("laid-down");
+    laid_down_->setCheckable(true);
+    laid_down_->setProperty("segment", true);
+    laid_down_->setMinimumWidth(Theme::px(92));
+    connect(laid_down_, &QPushButton::clicked, this, [this](bool on) { drawing_->set_laid_down(on); });
+    bar->addWidget(laid_down_);
+    measure_ = button(tr("Measure"), "bar", top_bar_);
+    measure_->setObjectName("measure");
+    measure_->setCheckable(true);
+    measure_->setAccessibleName(tr("Tape measure"));
+    measure_->setToolTip(tr("Tape measure between two points (T)"));
+    connect(measure_, &QPushButton::clicked, this, [this](bool on) {
+        drawing_->set_measuring(on);
+        drawing_->setFocus();
+    });
+    bar->addWidget(measure_);
+    bar->addStretch(1);
+    tray_button_ = add(tr("Tray"), "tray-button");
+    connect(tray_button_, &QPushButton::clicked, this, [this] {
+        tray_open_ = !tray_open_;
+        fold();
+    });
+    shop_ = add(tr("Shop"), "shop-button");
+    sheets_ = add(tr("Sheets"), "sheets-button");
+    find_ = add(tr("Find"), "find-button");
+    connect(shop_, &QPushButton::clicked, this, &MainWindow::show_shop);
+    connect(sheets_, &QPushButton::clicked, this, &MainWindow::show_sheets);
+    connect(find_, &QPushButton::clicked, this, &MainWindow::find);
+}
+
+void MainWindow::build_shortcuts() {
+    const auto on = [this](const QKeySequence& keys, auto act) {
+        auto* shortcut = new QShortcut(keys, this);
+        connect(shortcut, &QShortcut::activated, this, act);
+    };
+    for (int i = 0; i < static_cast<int>(station_count); ++i) {
+        on(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)),
+           [this, i] { show_station(static_cast<Station>(i)); });
+    }
+    on(QKeySequence(Qt::CTRL | Qt::Key_0), [this] { show_shop(); });
+    on(QKeySequence::Undo, [this] { desk_.undo(); });
+    on(QKeySequence("Ctrl+Shift+Z"), [this] { desk_.redo(); });
+    on(QKeySequence::Save, [this] { save(); });
+    on(QKeySequence("Ctrl+Shift+S"), [this] { save_as(); });
+    on(QKeySequence::New, [this] { new_job(); });
+    on(QKeySequence::Open, [this] { open(); });
+    on(QKeySequence("Ctrl+E"), [this] { export_files(); });
+    on(QKeySequence::Print, [this] { show_sheets(); });
+    on(QKeySequence("Ctrl+K"), [this] { find(); });
+    on(QKeySequence(Qt::Key_F1), [this] { help(); });
+}
+
+// ---- what is shown
+
+void MainWindow::show_station(Station station) {
+    station_ = station;
+    in_shop_ = in_sheets_ = in_rack_ = false;
+    ticket_->show_station(station);
+    build_views(station);
+    fold();
+    const Station s = station;
+    if (s == Station::Blank || s == Station::Lettering || s == Station::Sections) {
+        if (desk_.together() && together_ == nullptr) {
+            together_ = new Together(desk_, this);
+            middle_->addWidget(together_area_ = scrolling(together_, middle_));
+        }
+        middle_->setCurrentWidget(desk_.together() ? together_area_ : drawing_area_);
+        drawing_->set_station(s);
+    } else if (s == Station::Method) {
+        middle_->setCurrentWidget(method_area_);
+    } else if (s == Station::Clock) {
+        middle_->setCurrentWidget(clock_area_);
+    } else if (s == Station::Bench) {
+        middle_->setCurrentWidget(bench_);
+        bench_->setFocus();
+    } else {
+        middle_->setCurrentWidget(logbook_);
+    }
+    Tray*& tray = trays_.at(static_cast<std::size_t>(station));
+    if (tray != nullptr) tray_stack_->setCurrentWidget(tray);
+    refresh_middle();
+}
+
+// Views and trays are built when they are first wanted: starting is quicker for it.
+void MainWindow::build_views(Station station) {
+    const auto page = [&](auto*& view) {
+        using View = std::remove_reference_t<decltype(*view)>;
+        if (view != nullptr) return false;
+        view = new View(desk_, this);
+        return true;
+    };
+    const auto add = [&](QWidget* widget) { middle_->addWidget(widget); };
+    switch (station) {
+        case Station::Method:
+            if (page(method_)) add(method_area_ = scrolling(method_, middle_));
+            break;
+        case Station::Clock:
+            if (page(clock_)) add(clock_area_ = scrolling(clock_, middle_));
+            break;
+        case Station::Bench:
+            if (page(bench_)) {
+                add(bench_);
+                connect(bench_, &BenchView::left, this, [this] { show_station(Station::Clock); });
+            }
+            break;
+        case Station::Logbook:
+            if (page(logbook_)) add(logbook_);
+            break;
+        default:
+            break;
+    }
+    Tray*& tray = trays_.at(static_cast<std::size_t>(station));
+    if (tray != nullptr) return;
+    tray = make_tray(station, desk_, tray_stack_);
+    if (tray != nullptr) tray_stack_->addWidget(tray);
+}
+
+void MainWindow::show_shop() {
+    in_shop_ = true;
+    in_sheets_ = in_rack_ = false;
+    if (shop_page_ == nullptr) {
+        shop_page_ = new ShopPage(desk_, this);
+        connect(shop_page_, &ShopPage::look_changed, this, &MainWindow::set_look);
+        middle_->addWidget(shop_page_);
+    }
+    shop_page_->refresh();
+    middle_->setCurrentWidget(shop_page_);
+    fold();
+}
+
+void MainWindow::show_sheets() {
+    in_sheets_ = true;
+    in_shop_ = in_rack_ = false;
+    if (sheets_view_ == nullptr) {
+        sheets_view_ = new SheetsView(desk_, this);
+        connect(sheets_view_, &SheetsView::save_wanted, this, &MainWindow::export_files);
+        middle_->addWidget(sheets_view_);
+    }
+    desk_.wait_for_plan();
+    sheets_view_->refresh();
+    middle_->setCurrentWidget(sheets_view_);
+    fold();
+}
+
+void MainWindow::refresh_job() {
+    const QString name = QString::fromStdString(desk_.job().title);
+    title_->setText(
+        QFontMetrics(Theme::font(18, QFont::DemiBold)).elidedText(name, Qt::ElideRight, std::max(100, width() / 5)) +
+        (desk_.unsaved() ? " *" : ""));
+    title_->setAccessibleName(tr("Job: %1").arg(name));
+    title_->setToolTip(name);
+    setWindowTitle(name + (desk_.unsaved() ? "*" : "") + " – Skarvel");
+    undo_->setEnabled(desk_.can_undo());
+    redo_->setEnabled(desk_.can_redo());
+    view_->show_choice(drawing_->close_up() ? 1 : 0);
+    laid_down_->setChecked(drawing_->laid_down());
+    measure_->setChecked(drawing_->measuring());
+    if (!desk_.current() && !behind_timer_.isActive()) behind_timer_.start();
+    refresh_middle();
+    ribbon_->update();
+}
+
+void MainWindow::refresh_plan() {
+    behind_timer_.stop();
+    set_behind(!desk_.current());
+    refresh_middle();
+}
+
+void MainWindow::set_behind(bool behind) {
+    if (!isVisible()) return;
+    ticket_->refresh(behind);
+    ribbon_->refresh(behind);
+    drawing_->refresh(behind);
+}
+
+void MainWindow::refresh_middle() {
+    if (!isVisible()) return;
+    signs_row_->refresh();
+    if (together_ != nullptr) together_->refresh();
+    Tray* tray = trays_.at(static_cast<std::size_t>(station_));
+    if (tray != nullptr) tray->refresh();
+    if (in_shop_) shop_page_->refresh();
+    switch (station_) {
+        case Station::Method:
+            method_->refresh();
+            break;
+        case Station::Clock:
+            clock_->refresh();
+            break;
+        case Station::Bench:
+            bench_->refresh();
+            break;
+        case Station::Logbook:
+            logbook_->refresh();
+            break;
+        default:
+            break;
+    }
+}
+
+void MainWindow::fold() {
+    const bool page = in_shop_ || in_sheets_ || in_rack_;
+    const bool bench = station_ == Station::Bench && !page;
+    const bool narrow = width() < std::max(1180, Theme::px(1000));
+    const bool very_narrow = width() < 1000;
+    ticket_->setVisible(!bench);
+    ticket_->set_folded(narrow);
+    ribbon_->set_folded(height() < 720);
+    const bool has_tray = !bench && !page;
+    tray_button_->setVisible(very_narrow && has_tray);
+    tray_stack_->setVisible(has_tray && (!very_narrow || tray_open_));
+    tray_stack_->setFixedWidth(std::min(Theme::px(312), std::max(312, width() * 35 / 100)));
+    // Large text in a narrow window: icons say what these buttons do.
+    const bool bare = width() < Theme::px(1000);
+    shop_->setText(bare ? QString() : tr("Shop"));
+    sheets_->setText(bare ? QString() : tr("Sheets"));
+    find_->setText(bare ? QString() : tr("Find"));
+    view_->setFixedWidth(Theme::px(180));
+    laid_down_->setMinimumWidth(Theme::px(96));
+    const bool drawn =
+        has_tray && (station_ == Station::Blank || station_ == Station::Lettering || station_ == Station::Sections);
+    view_->setVisible(drawn);
+    laid_down_->setVisible(drawn);
+    measure_->setVisible(drawn);
+    measure_->setText(bare ? QString() : tr("Measure"));
+    top_bar_->setFixedHeight(Theme::px(44));
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    fold();
+    notice_->move((width() - notice_->width()) / 2, height() - ribbon_->height() - notice_->height() - 12);
+}
+
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && (in_shop_ || in_sheets_ || in_rack_)) return show_station(station_);
+    QMainWindow::keyPressEvent(event);
+}
+
+void MainWindow::set_look(bool night, int text_percent) {
+    Theme::set(night, text_percent);
+    restyle();
+}
+
+void MainWindow::restyle() {
+    title_->setStyleSheet(QString("font-size:%1px; font-weight:600;").arg(Theme::px(18)));
+    title_->setIcon(Theme::icon("chevron-down"));
+    undo_->setIcon(Theme::icon("undo-2"));
+    redo_->setIcon(Theme::icon("redo-2"));
+    shop_->setIcon(Theme::icon("store"));
+    sheets_->setIcon(Theme::icon("file-text"));
+    find_->setIcon(Theme::icon("search"));
+    measure_->setIcon(Theme::icon("ruler"));
+    fold();
+    refresh_job();
+    refresh_plan();
+}
+
+// ---- menu, find, help
+
+void MainWindow::show_rack() {
+    in_rack_ = true;
+    in_shop_ = in_sheets_ = false;
+    if (rack_ == nullptr) {
+        rack_ = new Rack(desk_, this);
+        connect(rack_, &Rack::open_wanted, this, [this](const QString& path) {
+            if (std::filesystem::path(path.toStdString()) == desk_.path()) return show_station(station_);
+            if (!may_leave()) return;
+            open_path(path.toStdString());
+            show_station(station_);
+        });
+        connect(rack_, &Rack::new_wanted, this, [this] {
+            new_job();
+            show_station(Station::Blank);
+        });
+        connect(rack_, &Rack::browse_wanted, this, &MainWindow::open);
+        connect(rack_, &Rack::save_wanted, this, [this] { save(); });
+        connect(rack_, &Rack::save_as_wanted, this, [this] { save_as(); });
+        connect(rack_, &Rack::export_wanted, this, &MainWindow::export_files);
+        middle_->addWidget(rack_);
+    }
+    rack_->refresh();
+    middle_->setCurrentWidget(rack_);
+    fold();
+}
+
+void MainWindow::find() {
+    std::vector<Found> all;
+    for (std::size_t i = 0; i < station_count; ++i) {
+        const auto station = static_cast<Station>(i);
+        all.push_back(
+            {QString("%1  %2").arg(i + 1).arg(station_name(station)), [this, station] { show_station(station); }});
+    }
+    all.push_back({tr("Shop"), [this] { show_shop(); }});
+    all.push_back({tr("The rack: all jobs"), [this] { show_rack(); }});
+    all.push_back({tr("Tape measure"), [this] { drawing_->set_measuring(true); }});
+    all.push_back({tr("Another sign like this one"), [this] {
+                       const std::size_t at = desk_.sign_at();
+                       desk_.apply(copy_sign(desk_.job(), at, desk_.face().lettering.words));
+                       desk_.select(at + 1);
+                   }});
+    if (signs_row_->wanted()) {
+        all.push_back({tr("All signs together"), [this] { desk_.show_together(true); }});
+        for (std::size_t i = 0; i < desk_.job().signs.size(); ++i) {
+            all.push_back({tr("Sign: %1").arg(QString::fromStdString(label_of(desk_.job().signs[i]))),
+                           [this, i] { desk_.select(i); }});
+        }
+    }
+    all.push_back({tr("Sheets"), [this] { show_sheets(); }});
+    all.push_back({tr("Undo"), [this] { desk_.undo(); }});
+    all.push_back({tr("Redo"), [this] { desk_.redo(); }});
+    all.push_back({tr("New job"), [this] { new_job(); }});
+    all.push_back({tr("Open a job"), [this] { open(); }});
+    all.push_back({tr("Save"), [this] { save(); }});
+    all.push_back({tr("Save cut files and sheets"), [this] { export_files(); }});
+    all.push_back({tr("Whole board"), [this] { drawing_->set_close_up(false); }});
+    all.push_back({tr("Close-up"), [this] { drawing_->set_close_up(true); }});
+    all.push_back({tr("Night"), [this] { set_look(true, Theme::text_percent()); }});
+    all.push_back({tr("Day"), [this] { set_look(false, Theme::text_percent()); }});
+    all.push_back({tr("Help for this station"), [this] { help(); }});
+    for (const Typeface& t : desk_.library().typefaces) {
+        all.push_back(
+            {tr("Typeface: %1 %2").arg(QString::fromStdString(t.name.family), QString::fromStdString(t.name.style)),
+             [this, name = t.name] {
+                 Job job = desk_.job();
+                 job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering.typeface = name;
+                 desk_.apply(std::move(job));
+             }});
+    }
+    auto* dialog = new Find(std::move(all), this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->move(mapToGlobal(QPoint(width() - 450, top_bar_->height() + 4)));
+    dialog->show();
+}
+
+void MainWindow::help() {
+    static const std::array words = {
+        "Pick what the board was bought as, or type what the tape says. Clear zones keep lettering out; film may cross "
+        "them. Every box on the drawing can be typed into: 60 1/2, 5' 3, 1524 mm, (60 - 2*6)/9.",
+        "Type the words. A stack sets one letter below the other, snug to the room that is left; beyond 15 % of "
+        "stretch it stops and offers another typeface.",
+        "Seams lie in gaps. Point at a section to see where it lies on the mat. Every load gets its film off the roll. "
+        "The tray says why it is so many.",
+        "Every layer from bare wood up. A triangle means look, an octagon means stop; each says why and what would "
+        "help. Sign the proof before anything is cut.",
+        "The plan on your hours: solid is work, hatched is waiting. Set the day it is wanted; your hours are on the "
+        "Shop page.",
+        "One step at a time. Done records the time and moves the clock. Not dry yet waits half an hour more.",
+        "Finish the job and note what you would do next time."};
+    say(words.at(static_cast<std::size_t>(station_)));
+}
+
+// ---- files
+
+bool MainWindow::may_leave() {
+    if (!desk_.unsaved()) return true;
+    QMessageBox box(this);
+    box.setWindowTitle("Skarvel");
+    box.setText(tr("%1 has changes that are not saved.").arg(QString::fromStdString(desk_.job().title)));
+    QPushButton* save_button = box.addButton(tr("Save"), QMessageBox::AcceptRole);
+    QPushButton* drop = box.addButton(tr("Do not save"), QMessageBox::DestructiveRole);
+    box.addButton(tr("Stay"), QMessageBox::RejectRole);
+    box.exec();
+    if (box.clickedButton() == save_button) return save();
+    return box.clickedButton() == drop;
+}
+
+void MainWindow::new_job() {
+    if (!may_leave()) return;
+    desk_.start_new();
+    show_station(Station::Blank);
+}
+
+void MainWindow::open() {
+    if (!may_leave()) return;
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a job"), {}, job_filter, nullptr, QFileDialog::DontUseNativeDialog);
+    if (!path.isEmpty()) open_path(path.toStdString());
+}
+
+void MainWindow::open_path(const std::filesystem::path& path) {
+    const auto opened = desk_.open(path);
+    if (!opened) {
+        const Problem& p = opened.error();
+        QString message = QString::fromStdString(path.filename().string() + ": " + desk_.say(p.what));
+        if (!p.remedy.id.empty()) message += ". " + QString::fromStdString(desk_.say(p.remedy));
+        return say(message, true);
+    }
+    show_station(station_);
+}
+
+bool MainWindow::save() {
+    if (desk_.path().empty()) return save_as();
+    const auto saved = desk_.save(desk_.path());
+    if (!saved) {
+        save_failed(saved.error());
+        return false;
+    }
+    say(tr("Saved."));
+    return true;
+}
+
+bool MainWindow::save_as() {
+    QString path =
+        QFileDialog::getSaveFileName(this, tr("Save the job"), QString::fromStdString(desk_.job().title) + ".skarvel",
+                                     job_filter, nullptr, QFileDialog::DontUseNativeDialog);
+    if (path.isEmpty()) return false;
+    if (!path.contains('.')) path += ".skarvel";
+    const auto saved = desk_.save(path.toStdString());
+    if (!saved) {
+        save_failed(saved.error());
+        return false;
+    }
+    say(tr("Saved."));
+    return true;
+}
+
+void MainWindow::save_failed(const Problem& problem) {
+    std::vector<Answer> answers{{tr("Save elsewhere"), [this] { save_as(); }}};
+    if (problem.what.id == "file.changed") {
+        answers.emplace_back(tr("Save over it"), [this] {
+            if (const auto saved = desk_.save(desk_.path(), true); !saved) save_failed(saved.error());
+        });
+    }
+    say(QString::fromStdString(desk_.say(problem.what) + ": " + desk_.say(problem.remedy)), true, answers);
+}
+
+void MainWindow::export_files() {
+    const QString folder =
+        QFileDialog::getExistingDirectory(this, tr("Where the cut files and sheets go"), {},
+                                          QFileDialog::DontUseNativeDialog | QFileDialog::ShowDirsOnly);
+    if (folder.isEmpty()) return;
+    const auto written = desk_.export_to(folder.toStdString());
+    if (!written)
+        return say(QString::fromStdString(desk_.say(written.error().what) + ": " + desk_.say(written.error().remedy)),
+                   true);
+    QString message = tr("%1 files written to %2.").arg(written->size()).arg(folder);
+    if (!desk_.plan().proof_signed) message += tr(" The proof has not been signed yet.");
+    say(message);
+}
+
+void MainWindow::offer_leftovers() {
+    const auto left = desk_.leftovers();
+    if (left.empty()) return;
+    const Recovery::Leftover leftover = left.front();
+    const QString name = leftover.belongs_to.empty() ? tr("an untitled job")
+                                                     : QString::fromStdString(leftover.belongs_to.filename().string());
+    say(tr("Skarvel ended without saving %1. What was there can be brought back.").arg(name), true,
+        {{tr("Bring it back"),
+          [this, leftover] {
+              if (const auto job = desk_.recover(leftover); !job)
+                  say(QString::fromStdString(desk_.say(job.error().what)), true);
+              show_station(station_);
+          }},
+         {tr("Forget it"), [this, leftover] { desk_.forget(leftover); }}});
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!may_leave()) return event->ignore();
+    desk_.close_without_copy();
+    QMainWindow::closeEvent(event);
+}
+
+// A message stands over the ribbon; trouble stays until it is answered.
+void MainWindow::say(const QString& message, bool trouble, const std::vector<Answer>& answers) {
+    auto* layout = static_cast<QHBoxLayout*>(notice_->layout());
+    while (QLayoutItem* item = layout->takeAt(0)) {
+        if (item->widget() != nullptr) {
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+    QLabel* words = label(message, trouble ? "stop" : nullptr, notice_);
+    words->setMinimumWidth(
+        std::min(560, QFontMetrics(Theme::font(15, QFont::DemiBold)).horizontalAdvance(message) + 8));
+    words->setObjectName("notice-text");
+    layout->addWidget(words, 1);
+    for (const auto& [name, act] : answers) {
+        QPushButton* answer = button(name, nullptr, notice_);
+        connect(answer, &QPushButton::clicked, this, [this, act = act] {
+            notice_->hide();
+            act();
+        });
+        layout->addWidget(answer);
+    }
+    QPushButton* close = button({}, "text", notice_);
+    close->setIcon(Theme::icon("x"));
+    close->setAccessibleName(tr("close the message"));
+    connect(close, &QPushButton::clicked, notice_, &QWidget::hide);
+    layout->addWidget(close);
+    notice_->setFixedWidth(std::min(width() - 80, 780));
+    notice_->adjustSize();
+    notice_->show();
+    notice_->raise();
+    notice_->move((width() - notice_->width()) / 2, height() - ribbon_->height() - notice_->height() - 12);
+    if (trouble || !answers.empty()) {
+        notice_timer_.stop();
+    } else {
+        notice_timer_.start(notice_ms);
+    }
+}
+
+}  // namespace skarvel

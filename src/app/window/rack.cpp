@@ -1,0 +1,206 @@
+#include "window/rack.h"
+
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QPainter>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "drawing/face_painter.h"
+#include "files/job_file.h"
+#include "theme/theme.h"
+#include "ticket/ticket.h"
+#include "window/fields.h"
+
+namespace skarvel {
+
+namespace fs = std::filesystem;
+
+// ---- one ticket
+
+RackTicket::RackTicket(Desk& desk, fs::path path, QWidget* parent)
+    : QAbstractButton(parent), desk_(desk), path_(std::move(path)) {
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    setAccessibleName(QString::fromStdString(path_.stem().string()));
+}
+
+QSize RackTicket::sizeHint() const { return {Theme::px(228), Theme::px(190)}; }
+
+void RackTicket::fill() {
+    const auto text = read_file(path_);
+    auto job = text ? read_job(*text) : tl::unexpected(text.error());
+    if (!job) {
+        trouble_ = shown(desk_.say(job.error().what));
+    } else {
+        job_ = std::move(*job);
+        plan_ = skarvel::plan(*job_, desk_.shop(), desk_.library(), desk_.now());
+        setAccessibleName(QString::fromStdString(job_->title));
+    }
+    update();
+}
+
+void RackTicket::paintEvent(QPaintEvent*) {
+    const Tokens& t = Theme::tokens();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF card = QRectF(rect()).adjusted(2, 8, -2, -2);
+    const bool at_hand = desk_.path() == path_;
+    p.setPen(QPen(at_hand || hasFocus() ? t.chalk
+                  : underMouse()        ? t.graphite
+                                        : t.pencil,
+                  at_hand || hasFocus() ? 2 : 1));
+    p.setBrush(t.sheet);
+    p.drawRoundedRect(card, 3, 3);
+    // The hole that it hangs by.
+    p.setBrush(t.paper);
+    p.drawEllipse(QPointF(card.center().x(), card.top() + 9), 4, 4);
+    const QRectF picture(card.left() + 12, card.top() + 20, card.width() - 24, Theme::px(76));
+    const QRectF below(card.left() + 12, picture.bottom() + 6, card.width() - 24,
+                       card.bottom() - picture.bottom() - 10);
+    p.setPen(t.graphite);
+    const auto line = [&](int row, const QString& text, int size, int weight, const QColor& colour, double less = 0) {
+        p.setFont(Theme::font(size, weight));
+        p.setPen(colour);
+        const QFontMetrics m(p.font());
+        p.drawText(QRectF(below.left(), below.top() + row * Theme::px(22), below.width() - less, Theme::px(22)),
+                   Qt::AlignLeft | Qt::AlignVCenter,
+                   m.elidedText(text, Qt::ElideRight, static_cast<int>(below.width() - less)));
+    };
+    if (!job_) {
+        line(0, QString::fromStdString(path_.stem().string()), 18, QFont::DemiBold, t.graphite);
+        line(1, trouble_.isEmpty() ? tr("reading…") : trouble_, 13, QFont::Normal,
+             trouble_.isEmpty() ? t.pencil : t.brick);
+        return;
+    }
+    const FacePlan* face = plan_.of(0, 0);
+    if (face != nullptr && !face->blank->face.empty()) {
+        const Box whole = FacePainter::around_face(job_->signs.front().blank, *face->blank);
+        FaceView view;
+        view.face = face->blank->face;
+        view.laid_down = whole.height() > 2 * whole.width();
+        const double w = static_cast<double>(view.laid_down ? whole.height() : whole.width());
+        const double h = static_cast<double>(view.laid_down ? whole.width() : whole.height());
+        view.scale = std::min(picture.width() / w, picture.height() / h);
+        const QSizeF size = view.size();
+        view.origin = picture.center() - QPointF(size.width() / 2, size.height() / 2);
+        p.save();
+        p.setClipRect(card.adjusted(1, 1, -1, -1));
+        const Sign& sign = job_->signs.front();
+        const FacePainter painter(sign, sign.faces.front(), *face, view);
+        painter.board(p, false);
+        painter.ink(p);
+        p.restore();
+    }
+    Mark worst = Mark::None;
+    for (const Problem& problem : plan_.problems) worst = std::max(worst, problem.mark);
+    if (worst != Mark::None)
+        paint_mark(p, worst, QRectF(below.right() - Theme::px(18), below.top() + 2, Theme::px(18), Theme::px(18)));
+    line(0, QString::fromStdString(job_->title), 18, QFont::DemiBold, t.graphite,
+         worst == Mark::None ? 0 : Theme::px(22));
+    const QString due =
+        job_->finished   ? tr("finished %1").arg(QString::fromStdString(show_moment(job_->finished->at, true)))
+        : job_->deadline ? tr("wanted %1").arg(QString::fromStdString(show_moment(*job_->deadline, true)))
+                         : tr("no deadline");
+    line(1, due, 15, QFont::Normal, job_->finished ? t.moss : t.graphite);
+    const auto& clock = *plan_.clock;
+    QString third =
+        job_->signs.size() > 1 ? tr("%1 signs").arg(job_->signs.size()) : QString::fromStdString(job_->number);
+    if (!job_->finished && clock.start_by)
+        third += (third.isEmpty() ? "" : " · ") +
+                 tr("start by %1").arg(QString::fromStdString(show_moment(*clock.start_by, true)));
+    line(2, third, 13, QFont::Normal, t.pencil);
+}
+
+// ---- the rack
+
+Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+    setWidgetResizable(true);
+    setObjectName("rack");
+    auto* body = new QWidget(this);
+    body->setObjectName("middle");
+    auto* rows = new QVBoxLayout(body);
+    rows->setContentsMargins(24, 12, 24, 24);
+    rows->setSpacing(8);
+    rows->addWidget(label(tr("The rack"), "title", body));
+    auto* head = new QHBoxLayout;
+    head->setSpacing(8);
+    rows->addLayout(head);
+    name_ = new QLineEdit(body);
+    name_->setAccessibleName(tr("name of the job"));
+    name_->setObjectName("job-name");
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        const std::string typed = name_->text().trimmed().toStdString();
+        if (typed.empty() || typed == desk_.job().title) return;
+        Job job = desk_.job();
+        job.title = typed;
+        desk_.apply(std::move(job));
+    });
+    head->addWidget(label(tr("the job at hand is called"), "small", body));
+    head->addWidget(name_, 1);
+    auto* actions = new QHBoxLayout;
+    actions->setSpacing(8);
+    rows->addLayout(actions);
+    const auto action = [&](const QString& text, const QString& keys, void (Rack::*signal)()) {
+        QPushButton* made = button(text, nullptr, body);
+        made->setToolTip(keys);
+        connect(made, &QPushButton::clicked, this, signal);
+        actions->addWidget(made);
+    };
+    action(tr("New job"), "Ctrl+N", &Rack::new_wanted);
+    action(tr("Open…"), "Ctrl+O", &Rack::browse_wanted);
+    action(tr("Save"), "Ctrl+S", &Rack::save_wanted);
+    action(tr("Save as…"), "Ctrl+Shift+S", &Rack::save_as_wanted);
+    action(tr("Save cut files and sheets…"), "Ctrl+E", &Rack::export_wanted);
+    actions->addStretch(1);
+    board_ = new QWidget(body);
+    grid_ = new QGridLayout(board_);
+    grid_->setContentsMargins(0, 8, 0, 0);
+    grid_->setSpacing(12);
+    rows->addWidget(board_);
+    rows->addStretch(1);
+    setWidget(body);
+    filling_.setInterval(0);
+    connect(&filling_, &QTimer::timeout, this, [this] {
+        if (next_ >= tickets_.size()) return filling_.stop();
+        tickets_[next_++]->fill();
+    });
+}
+
+void Rack::refresh() {
+    if (!name_->hasFocus()) name_->setText(QString::fromStdString(desk_.job().title));
+    for (RackTicket* ticket : tickets_) {
+        ticket->hide();
+        ticket->deleteLater();
+    }
+    tickets_.clear();
+    for (const fs::path& path : desk_.rack()) {
+        auto* ticket = new RackTicket(desk_, path, board_);
+        connect(ticket, &QAbstractButton::clicked, this,
+                [this, path] { Q_EMIT open_wanted(QString::fromStdString(path.string())); });
+        tickets_.push_back(ticket);
+    }
+    arrange();
+    next_ = 0;
+    filling_.start();
+}
+
+void Rack::arrange() {
+    const int columns = std::max(1, (viewport()->width() - 48) / (Theme::px(228) + 12));
+    for (std::size_t i = 0; i < tickets_.size(); ++i) {
+        grid_->removeWidget(tickets_[i]);
+        grid_->addWidget(tickets_[i], static_cast<int>(i) / columns, static_cast<int>(i) % columns,
+                         Qt::AlignLeft | Qt::AlignTop);
+        tickets_[i]->setFixedSize(tickets_[i]->sizeHint());
+        tickets_[i]->show();
+    }
+    for (int c = 0; c < grid_->columnCount(); ++c) grid_->setColumnStretch(c, 0);
+    grid_->setColumnStretch(columns, 1);
+}
+
+void Rack::resizeEvent(QResizeEvent* event) {
+    QScrollArea::resizeEvent(event);
+    arrange();
+}
+
+}  // namespace skarvel

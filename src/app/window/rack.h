@@ -1,0 +1,68 @@
+// window/rack.h
+//
+// The rack: all jobs as small tickets with picture, due date and marks. What hangs on it: the job at hand, the ones
+// that were open lately, and the others in its folder. Each is read and planned when the window has nothing else to do.
+#pragma once
+
+#include <QAbstractButton>
+#include <QGridLayout>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <QTimer>
+#include <filesystem>
+
+#include "window/desk.h"
+
+namespace skarvel {
+
+class RackTicket : public QAbstractButton {
+    Q_OBJECT
+
+  public:
+    RackTicket(Desk& desk, std::filesystem::path path, QWidget* parent);
+    [[nodiscard]] const std::filesystem::path& path() const { return path_; }
+    /// Reads and plans the job; a file that cannot be read says so on its ticket.
+    void fill();
+    [[nodiscard]] QSize sizeHint() const override;
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Desk& desk_;
+    std::filesystem::path path_;
+    std::optional<Job> job_;
+    Plan plan_;
+    QString trouble_;
+};
+
+class Rack : public QScrollArea {
+    Q_OBJECT
+
+  public:
+    Rack(Desk& desk, QWidget* parent);
+    void refresh();
+
+  Q_SIGNALS:
+    void open_wanted(const QString& path);
+    void new_wanted();
+    void browse_wanted();
+    void save_wanted();
+    void save_as_wanted();
+    void export_wanted();
+
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    void arrange();
+    Desk& desk_;
+    QLineEdit* name_;
+    QWidget* board_;
+    QGridLayout* grid_;
+    std::vector<RackTicket*> tickets_;
+    std::size_t next_ = 0;
+    QTimer filling_;
+};
+
+}  // namespace skarvel

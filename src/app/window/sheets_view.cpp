@@ -1,0 +1,109 @@
+#include "window/sheets_view.h"
+
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QPainterPath>
+#include <QVBoxLayout>
+
+#include "sheets/sheets.h"
+#include "theme/theme.h"
+#include "window/fields.h"
+
+namespace skarvel {
+namespace {
+
+QColor grey(double level) {
+    return QColor::fromRgbF(static_cast<float>(level), static_cast<float>(level), static_cast<float>(level));
+}
+
+struct PagePainter {
+    QPainter& p;
+    double scale;
+
+    [[nodiscard]] QPainterPath path(const std::vector<PagePoint>& points, bool closed) const {
+        QPainterPath path;
+        for (std::size_t i = 0; i < points.size(); ++i) {
+            const QPointF at(points[i].x * scale, points[i].y * scale);
+            i == 0 ? path.moveTo(at) : path.lineTo(at);
+        }
+        if (closed) path.closeSubpath();
+        return path;
+    }
+    void operator()(const Fill& fill) const {
+        QPainterPath all;
+        all.setFillRule(Qt::WindingFill);
+        for (const auto& ring : fill.rings) all.addPath(path(ring, true));
+        p.fillPath(all, grey(fill.grey));
+    }
+    void operator()(const Stroke& stroke) const {
+        p.setPen(
+            QPen(grey(stroke.grey), std::max(0.6, stroke.width * scale), stroke.dashed ? Qt::DashLine : Qt::SolidLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(path(stroke.points, stroke.closed));
+    }
+    void operator()(const TextRun& run) const {
+        QFont font = Theme::font(15, run.bold ? QFont::DemiBold : QFont::Normal);
+        font.setPixelSize(std::max(1, static_cast<int>(run.size_mm * scale + 0.5)));
+        p.setFont(font);
+        p.setPen(grey(run.grey));
+        const QString text = QString::fromStdString(run.text);
+        const double wide = QFontMetricsF(font).horizontalAdvance(text);
+        const double shift = run.align == Align::Left ? 0 : run.align == Align::Centre ? wide / 2 : wide;
+        p.drawText(QPointF(run.at.x * scale - shift, run.at.y * scale), text);
+    }
+};
+
+// A sheet is paper in day and night.
+class PageWidget : public QWidget {
+  public:
+    PageWidget(Page page, QWidget* parent) : QWidget(parent), page_(std::move(page)) {
+        setFixedSize(static_cast<int>(page_.width_mm * scale), static_cast<int>(page_.height_mm * scale));
+        setAccessibleName(QString::fromStdString(page_.title));
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.fillRect(rect(), Qt::white);
+        for (const auto& mark : page_.marks) std::visit(PagePainter{p, scale}, mark);
+        p.setPen(QPen(Theme::tokens().pencil, 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(rect().adjusted(0, 0, -1, -1));
+    }
+
+  private:
+    static constexpr double scale = 2.6;  // pixels for a millimetre
+    Page page_;
+};
+
+}  // namespace
+
+SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+    setWidgetResizable(true);
+    setObjectName("sheets");
+    setAccessibleName(tr("Sheets"));
+}
+
+void SheetsView::refresh() {
+    auto* body = new QWidget;
+    body->setObjectName("middle");
+    auto* layout = new QVBoxLayout(body);
+    layout->setContentsMargins(24, 10, 24, 24);
+    layout->setSpacing(14);
+    auto* top = new QHBoxLayout;
+    top->addWidget(label(tr("Sheets to hold at the bench"), "title", body), 1);
+    QPushButton* save = button(tr("Save cut files and sheets (Ctrl+E)"), "main", body);
+    connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
+    top->addWidget(save);
+    layout->addLayout(top);
+    if (!desk_.plan().faces.empty()) {
+        for (Page& page : sheets(desk_.job(), desk_.plan(), desk_.shop(), desk_.library())) {
+            layout->addWidget(new PageWidget(std::move(page), body), 0, Qt::AlignHCenter);
+        }
+    }
+    layout->addStretch(1);
+    setWidget(body);
+}
+
+}  // namespace skarvel
