@@ -1,0 +1,168 @@
+// How long a new plan takes after one keystroke, beside the base line: shaping and flattening the same outlines once.
+#include <benchmark/benchmark.h>
+
+#include <array>
+#include <stdexcept>
+
+#include "files/job_file.h"
+#include "job/commands.h"
+#include "job/plan.h"
+
+namespace {
+
+using namespace skarvel;
+
+const Library& library() {
+    static const Library shared = [] {
+        auto read = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets");
+        if (!read) throw std::runtime_error("assets");
+        return std::move(*read);
+    }();
+    return shared;
+}
+
+Moment monday() { return *read_moment("2026-05-04T18:00"); }
+
+Job porch_board() {
+    Job job = new_job(library().typefaces);
+    job.signs.front().faces.front().lettering.words = "BOATHOUSE";
+    job.deadline = read_moment("2026-05-09T12:00").value();
+    return job;
+}
+
+// A board of 72 x 11 in with 60 letters in a script.
+Job script_board() {
+    Job job = porch_board();
+    Sign& sign = job.signs.front();
+    sign.blank.stock.clear();
+    sign.blank.length = measure("72");
+    sign.blank.width = measure("11");
+    sign.blank.stands = Stands::Level;
+    sign.blank.clear = {{Edge::Left, measure("2"), ""}, {Edge::Right, measure("2"), ""}};
+    Lettering& l = sign.faces.front().lettering;
+    l.words = "Messing about in boats is worth\ndoing slowly and on a long afternoon";
+    l.typeface = find_typeface(library().typefaces, {"Dancing Script", "Bold", ""})->name;
+    l.arrangement = Arrangement::Level;
+    l.letter_gap = measure("0");
+    l.line_gap = measure("1/2");
+    return job;
+}
+
+void outlines_once(benchmark::State& state, const Job& job) {
+    const Lettering& l = job.signs.front().faces.front().lettering;
+    const Typeface& t = *find_typeface(library().typefaces, l.typeface);
+    for (auto _ : state) {
+        for (const ShapedLetter& letter : shape(t, l.words))
+            benchmark::DoNotOptimize(flatten(letter.outline, 0.1, 0.1));
+    }
+}
+
+// One keystroke: the last letter comes and goes.
+void keystroke(benchmark::State& state, Job job) {
+    Planner planner;
+    const Shop shop = usual_shop();
+    const std::string whole = job.signs.front().faces.front().lettering.words;
+    bool shorter = false;
+    benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
+    for (auto _ : state) {
+        shorter = !shorter;
+        job.signs.front().faces.front().lettering.words = shorter ? whole.substr(0, whole.size() - 1) : whole;
+        benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
+    }
+}
+
+// An edit of the blank: its length goes up and down by a sixteenth.
+void blank_edit(benchmark::State& state, Job job) {
+    Planner planner;
+    const Shop shop = usual_shop();
+    const Length length = job.signs.front().blank.length.value;
+    bool longer = false;
+    benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
+    for (auto _ : state) {
+        longer = !longer;
+        job.signs.front().blank.length = measure_of(length + (longer ? 0.0625_in : 0_in), {});
+        benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
+    }
+}
+
+Job kind(Kind kind, const char* length, const char* width) {
+    Job job = porch_board();
+    Blank& b = job.signs.front().blank;
+    b.kind = kind;
+    b.length = measure(length);
+    b.width = measure(width);
+    b.stock.clear();
+    b.clear.clear();
+    return job;
+}
+
+Job round_with_band() {
+    Job job = kind(Kind::Round, "18", "18");
+    PaintedField band;
+    band.middle = measure("9");
+    band.depth = measure("5");
+    job.signs.front().blank.fields.push_back(band);
+    ClearZone knot;
+    knot.name = "knot";
+    knot.shape = ZoneShape::Circle;
+    knot.x = knot.y = measure("4");
+    knot.width = measure("1");
+    knot.mirrored = true;
+    job.signs.front().blank.clear.push_back(knot);
+    return job;
+}
+
+Job measured_board() {
+    Job job = porch_board();
+    const std::array taken{"5 1/2", "5 7/16", "5 3/8", "60", "60 1/16", "60 1/4", "60 1/4"};
+    for (std::size_t i = 0; i < taken.size(); ++i) job.signs.front().blank.tape.taken.at(i) = measure(taken.at(i));
+    return job;
+}
+
+Job framed_panel() {
+    Job job = kind(Kind::Panel, "42", "16");
+    job.signs.front().blank.frame.kind = FrameKind::Butt;
+    return job;
+}
+
+Job forty_signs() {
+    Job job = porch_board();
+    for (int i = 2; i <= 40; ++i) job = copy_sign(job, job.signs.size() - 1, "SIGN " + std::to_string(i));
+    return job;
+}
+
+void new_moment(benchmark::State& state) {
+    Planner planner;
+    const Job job = porch_board();
+    const Shop shop = usual_shop();
+    int minute = 0;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday() + Minutes(++minute % 600)));
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    benchmark::RegisterBenchmark("base line: outlines of the porch board", outlines_once, porch_board())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("keystroke: the porch board", keystroke, porch_board())->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("base line: outlines of 60 letters in a script", outlines_once, script_board())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("keystroke: 60 letters in a script, 72 x 11 in", keystroke, script_board())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an edit of the blank: the porch board", blank_edit, porch_board())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an edit of the blank: a round with band and knots", blank_edit, round_with_band())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an edit of the blank: a board with seven readings", blank_edit, measured_board())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an edit of the blank: a framed panel", blank_edit, framed_panel())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("keystroke in one of 40 signs", keystroke, forty_signs())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an edit of one blank of 40 signs", blank_edit, forty_signs())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("a minute passes: the porch board", new_moment)->Unit(benchmark::kMillisecond);
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+}

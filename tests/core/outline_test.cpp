@@ -1,0 +1,103 @@
+#include "drawing/outline_file.h"
+
+#include <numbers>
+
+#include "blank/blank.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+std::string svg(const std::string& inside) {
+    return "<?xml version=\"1.0\"?><svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 100 100\">" + inside +
+           "</svg>";
+}
+
+std::string refusal(const std::string& bytes) {
+    const auto read = read_outline_file(bytes, "gull.svg");
+    return read ? "read" : read.error().what.id;
+}
+
+// Area over the square of the longer side: free of the scale.
+double share(const Region& region) {
+    const Box b = region.bounds();
+    const double side = grid_to_mm(std::max(b.width(), b.height()));
+    return region.area_mm2() / (side * side);
+}
+
+}  // namespace
+
+TEST_CASE("an outline is read from SVG, with holes, groups and transforms") {
+    auto read = read_outline_file(svg("<rect width='40' height='20'/>"), "a.svg");
+    REQUIRE(read);
+    CHECK(share(*read) == Approx(0.5));
+    read = read_outline_file(svg("<g transform='rotate(90) scale(2 1)'><path d='M0 0 h40 v20 h-40 z'/></g>"), "a.svg");
+    REQUIRE(read);
+    CHECK(read->bounds().height() == Approx(4 * read->bounds().width()).epsilon(1e-6));
+    read = read_outline_file(svg("<circle cx='50' cy='50' r='30'/><circle cx='50' cy='50' r='10'/>"), "a.svg");
+    REQUIRE(read);
+    CHECK(read->rings().size() == 2);
+    // The package turns a circle into one cubic for each quarter: its radius is right within 0.03 %.
+    CHECK(share(*read) == Approx(std::numbers::pi / 4 * (1 - 1. / 9)).epsilon(3e-4));
+}
+
+TEST_CASE("an outline is scaled by its one known dimension") {
+    const auto read = read_outline_file(svg("<path d='M10 90 C 40 10 65 10 95 90 Z'/>"), "a.svg");
+    REQUIRE(read);
+    Blank b;
+    b.kind = Kind::Drawn;
+    b.margin = measure("0");
+    b.outline = DrawnOutline{*read, true, measure("14"), "a.svg"};
+    const BlankPlan p = measure_up(b, {}, {});
+    CHECK(from_grid(p.face.width()).in_inches() == Approx(14).epsilon(1e-6));
+    // A cubic with these controls stands three quarters of its controls' height.
+    CHECK(from_grid(p.face.height()).in_inches() == Approx(14.0 * 60 / 85).epsilon(1e-4));
+}
+
+TEST_CASE("lines and arcs of a DXF file are joined, in whatever order and direction they come") {
+    const auto line = [](double x1, double y1, double x2, double y2) {
+        return "0\nLINE\n8\n0\n10\n" + std::to_string(x1) + "\n20\n" + std::to_string(y1) + "\n11\n" +
+               std::to_string(x2) + "\n21\n" + std::to_string(y2) + "\n";
+    };
+    const std::string head = "0\nSECTION\n2\nENTITIES\n";
+    const std::string tail = "0\nENDSEC\n0\nEOF\n";
+    // A half disc on a square: an arch 10 wide and 15 high.
+    const std::string arc = "0\nARC\n8\n0\n10\n5\n20\n10\n40\n5\n50\n0\n51\n180\n";
+    const auto read =
+        read_outline_file(head + line(0, 10, 0, 0) + arc + line(10, 0, 0, 0) + line(10, 0, 10, 10) + tail, "arch.dxf");
+    REQUIRE(read);
+    CHECK(share(*read) == Approx((100 + std::numbers::pi * 12.5) / 225).epsilon(1e-4));
+    CHECK(refusal(head + line(0, 10, 0, 0) + arc + line(10, 0, 0, 0) + tail) == "outline.open");
+    CHECK(refusal(head + "0\nSPLINE\n8\n0\n70\n8\n71\n3\n" + tail) == "outline.curves-unread");
+    const auto round = read_outline_file(head + "0\nCIRCLE\n8\n0\n10\n3\n20\n4\n40\n2\n" + tail, "round.dxf");
+    REQUIRE(round);
+    CHECK(share(*round) == Approx(std::numbers::pi / 4).epsilon(1e-4));
+}
+
+TEST_CASE("an outline that cannot be one is refused with its reason") {
+    CHECK(refusal("") == "outline.empty-file");
+    CHECK(refusal("a photograph") == "outline.neither");
+    CHECK(refusal(svg("")) == "outline.no-path");
+    CHECK(refusal(svg("<path d='M0 0 L10 0 L10 10'/>")) == "outline.open");
+    CHECK(refusal(svg("<path d='M0 0 L10 10 L10 0 L0 10 Z'/>")) == "outline.crosses");
+    CHECK(refusal(svg("<rect width='4' height='4'/><rect x='20' width='4' height='4'/>")) == "outline.several");
+    CHECK(refusal("<!DOCTYPE svg [<!ENTITY x SYSTEM \"file:///etc/hostname\">]>" + svg("<text>&x;</text>")) ==
+          "outline.document-type");
+    CHECK(refusal("<svg><path d='M0 0") == "outline.not-svg");
+    CHECK(refusal(svg("<path d='M0 0 L nonsense'/>")) != "read");
+    CHECK(refusal("<svg>" + std::string(9'000'000, ' ') + "</svg>") == "outline.huge");
+    std::string many = "M0 0";
+    for (int i = 1; i < 210'000; ++i) many += " L" + std::to_string(i) + " " + std::to_string(i % 2);
+    CHECK(refusal(svg("<path d='" + many + " Z'/>")) == "outline.huge");
+}
+
+TEST_CASE("whatever the bytes, an outline is read or refused") {
+    CHECK(rc::check([](const std::string& noise) {
+        for (const std::string& bytes : {noise, svg(noise), svg("<path d='" + noise + "'/>"), "0\nSECTION\n" + noise}) {
+            const auto read = read_outline_file(bytes, "noise");
+            RC_ASSERT(!read || !read->empty());
+        }
+    }));
+}

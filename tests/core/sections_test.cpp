@@ -1,0 +1,262 @@
+#include "loads/loads.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+const Room mat{11.5_in, 23.5_in};
+
+MakingPlan mask_of(Length margin = 1_in) {
+    MakingPlan m;
+    m.way = Way::PaintThrough;
+    m.margin = margin;
+    m.lap = 0.125_in;
+    return m;
+}
+
+MakingPlan decal() {
+    MakingPlan m;
+    m.way = Way::Decal;
+    m.margin = 0.125_in;
+    return m;
+}
+
+std::vector<Piece> column(int count, double size, double gap, double left = 1, double bottom = 2) {
+    std::vector<Piece> pieces;
+    for (int i = 0; i < count; ++i) {
+        const int from_top = count - 1 - i;
+        pieces.push_back({square_in(left, bottom + from_top * (size + gap), size),
+                          std::string(1, static_cast<char>('A' + i)), i, false, 0});
+    }
+    return pieces;
+}
+
+Region union_of(const std::vector<Piece>& pieces) {
+    std::vector<Region> shapes;
+    for (const Piece& p : pieces) shapes.push_back(p.shape);
+    return merge(shapes);
+}
+
+// What every division must hold, whatever the sign.
+void check_division(const std::vector<Piece>& pieces, const Division& division, const MakingPlan& making,
+                    const Room& room, const Box& face) {
+    const std::vector<Section> sections = sections_of(division, pieces, making);
+    std::vector<Region> inks;
+    double total = 0;
+    for (const Section& section : sections) {
+        const Box film = section.film.bounds();
+        const auto a = std::min(film.width(), film.height());
+        const auto b = std::max(film.width(), film.height());
+        RC_ASSERT(a <= to_grid(room.across));
+        RC_ASSERT(b <= to_grid(room.along));
+        for (const Piece& p : section.pieces) {
+            inks.push_back(p.shape);
+            total += p.shape.area_mm2();
+            RC_ASSERT(subtract(p.shape, section.film).area_mm2() < 1e-6);
+        }
+    }
+    const Region ink = union_of(pieces);
+    RC_ASSERT(subtract(ink, merge(inks)).area_mm2() < 1e-6);   // nothing is missing
+    RC_ASSERT(total == Approx(ink.area_mm2()).epsilon(1e-9));  // nothing is there twice
+    // Masks meet every margin together: all around the ink there is film of one section or another.
+    if (making.way == Way::PaintThrough) {
+        std::vector<Region> films;
+        for (const Section& section : sections) films.push_back(section.film);
+        const Region wanted = intersect(grow(ink, making.margin), Region::rectangle(face));
+        RC_ASSERT(subtract(wanted, merge(films)).area_mm2() < 0.01);
+    }
+    // Film keeps off every neighbour's ink.
+    for (const Section& section : sections) {
+        const Region kept_off = grow(section.film, off_neighbour - Length::nanometres(4 * grid_nm));
+        for (const Section& other : sections) {
+            if (&other == &section || division.crossings > 0) continue;
+            const bool apart = std::all_of(division.seams.begin(), division.seams.end(),
+                                           [](const Seam& s) { return s.why.id == "seam.in-gap"; });
+            if (!apart) continue;
+            for (const Piece& p : other.pieces) RC_ASSERT(intersect(kept_off, p.shape).area_mm2() < 1e-6);
+        }
+    }
+}
+
+}  // namespace
+
+TEST_CASE("what fits one mat is one section") {
+    const auto pieces = column(3, 4, 0.5);
+    const Divisions d = divide(pieces, box_in(0, 0, 6, 20), box_in(0, 0, 6, 20), mat, mask_of());
+    REQUIRE(d.choices.size() == 1);
+    CHECK(d.choices.front().parts.size() == 1);
+    CHECK(d.choices.front().seams.empty());
+    CHECK(divide({}, box_in(0, 0, 6, 20), box_in(0, 0, 6, 20), mat, mask_of()).choices.front().parts.empty());
+}
+
+TEST_CASE("masks as wide as the board run to its edges and lap at a seam, off the neighbour's ink") {
+    const auto pieces = column(9, 4.5, 0.5);
+    const Box face = box_in(0, 0, 5.5, 50);
+    const Divisions d = divide(pieces, face, face, mat, mask_of());
+    REQUIRE_FALSE(d.choices.empty());
+    const Division& best = d.choices.front();
+    CHECK(best.crossings == 0);
+    CHECK(best.spans_face);
+    for (const Part& part : best.parts) {
+        CHECK(part.film.low.x == face.low.x);
+        CHECK(part.film.high.x == face.high.x);
+    }
+    for (std::size_t i = 1; i < best.parts.size(); ++i) {
+        const std::int64_t lap = best.parts[i].film.high.y - best.parts[i - 1].film.low.y;
+        CHECK(from_grid(lap) == 0.125_in);
+    }
+    for (const Seam& seam : best.seams) {
+        CHECK(seam.lap == 0.125_in);
+        CHECK(seam.crossed == Length{});
+        CHECK(from_grid(seam.where).nm() % Length::inches(0, 1, 16).nm() == 0);  // a line that can be measured
+    }
+}
+
+TEST_CASE("a gap too narrow for a lap is butted, and says so") {
+    const auto pieces = column(9, 4.9, 0.15);
+    const Box face = box_in(0, 0, 7, 50);
+    const Divisions d = divide(pieces, face, face, mat, mask_of());
+    REQUIRE_FALSE(d.choices.empty());
+    for (const Seam& seam : d.choices.front().seams) {
+        CHECK(seam.why.id == "seam.narrow-gap");
+        CHECK(seam.lap == Length{});
+    }
+}
+
+TEST_CASE("one piece larger than the mat is crossed where there is least ink; the opening runs through the lap") {
+    // A dumb-bell: two discs' worth of square joined by a thin bar.
+    const std::vector<Region> parts{square_in(1, 1, 9), square_in(31, 1, 9), Region::rectangle(box_in(9, 5, 32, 5.5))};
+    const std::vector<Piece> pieces{{merge(parts), "8", 0, false, 0}};
+    const Box face = box_in(0, 0, 41, 11);
+    const Divisions d = divide(pieces, face, face, mat, mask_of(0.5_in));
+    REQUIRE_FALSE(d.choices.empty());
+    const Division& best = d.choices.front();
+    CHECK(best.crossings == static_cast<int>(best.seams.size()));
+    CHECK(best.crossings == 1);
+    CHECK(best.crossed == 0.5_in);
+    const auto sections = sections_of(best, pieces, mask_of(0.5_in));
+    REQUIRE(sections.size() == 2);
+    CHECK(intersect(sections[0].cut, sections[1].cut).area_mm2() > 0);  // both carry the opening
+    CHECK(intersect(sections[0].pieces.front().shape, sections[1].pieces.front().shape).area_mm2() < 1e-9);
+}
+
+TEST_CASE("a piece too large both ways is cut one way, then the other") {
+    auto pieces = column(2, 4, 1);
+    pieces.push_back({Region::rectangle(box_in(10, 0, 40, 30)), "Q", 2, false, 0});
+    const Box face = box_in(0, 0, 50, 40);
+    const Room small{4.5_in, 6_in};
+    const Divisions d = divide(pieces, face, face, small, decal());
+    CHECK(d.problems.empty());
+    REQUIRE_FALSE(d.choices.empty());
+    const Division& best = d.choices.front();
+    CHECK(best.crossings > 0);
+    CHECK(best.parts.size() >= 2 + 30 * 30 / (4.5 * 6));
+    double ink = 0;
+    for (const Section& s : sections_of(best, pieces, decal())) {
+        const Box film = s.film.bounds();
+        CHECK(std::min(film.width(), film.height()) <= to_grid(small.across));
+        CHECK(std::max(film.width(), film.height()) <= to_grid(small.along));
+        for (const Piece& p : s.pieces) ink += p.shape.area_mm2();
+    }
+    CHECK(ink == Approx((30 * 30 + 2 * 4 * 4) * 645.16));
+}
+
+TEST_CASE("pieces that no cut makes small enough are named") {
+    const auto pieces = column(2, 4, 1);
+    const Box face = box_in(0, 0, 6, 12);
+    const Divisions d = divide(pieces, face, face, {0.05_in, 23.5_in}, decal());
+    REQUIRE(d.problems.size() == 2);
+    CHECK(library().catalogue.say(d.problems.front().what, {}).find('A') != std::string::npos);
+    CHECK(d.problems.front().remedy.id == "sections.larger-mat");
+}
+
+TEST_CASE("level lines whose gaps nowhere align are divided with no ink crossed") {
+    Job job = long_board();
+    const Plan plan = plan_of(job);
+    const LoadsPlan& loads = *plan.faces.front().loads;
+    CHECK(loads.crossings == 0);
+    CHECK(loads.sections.size() > 1);
+    CHECK(loads.problems.empty());
+    making(job).way = Way::PaintThrough;
+    making(job).film = "removable-matt";
+    CHECK(plan_of(job).faces.front().loads->crossings == 0);
+}
+
+TEST_CASE("keepers are the eyes of letters, counted by letter") {
+    const Plan plan = plan_of(porch_board());
+    std::map<std::string, int> by_letter;
+    for (const Section& s : plan.faces.front().loads->sections) {
+        for (const Keeper& k : s.keepers) ++by_letter[k.letters];
+    }
+    CHECK(by_letter == std::map<std::string, int>{{"B", 2}, {"O", 2}, {"A", 1}});
+    CHECK(plan_of(long_board()).faces.front().loads->keepers == 0);  // decals have none
+}
+
+TEST_CASE("random signs: sections cover the ink once and fit the mat") {
+    CHECK(rc::check([] {
+        const bool is_mask = *rc::gen::arbitrary<bool>();
+        const auto count = *rc::gen::inRange(1, 14);
+        std::vector<Piece> pieces;
+        double y = 2;
+        for (int i = 0; i < count; ++i) {
+            const double size = *rc::gen::inRange(8, 80) / 16.0;
+            const double gap = *rc::gen::inRange(2, 32) / 16.0;
+            pieces.insert(pieces.begin(),
+                          Piece{square_in(1, y, size), std::string(1, static_cast<char>('Z' - i)), 0, false, 0});
+            y += size + gap;
+        }
+        for (std::size_t i = 0; i < pieces.size(); ++i) pieces[i].first = static_cast<int>(i);
+        const Box face = box_in(0, 0, 7, y + 2);
+        const MakingPlan making = is_mask ? mask_of(*rc::gen::element(0.5_in, 0.75_in, 1_in)) : decal();
+        const Divisions d = divide(pieces, face, face, mat, making);
+        RC_ASSERT(!d.choices.empty());
+        RC_ASSERT(d.problems.empty());
+        for (const Division& division : d.choices) {
+            RC_ASSERT(division.crossings == 0);
+            check_division(pieces, division, making, mat, face);
+        }
+    }));
+}
+
+// The fewest sections that any choice of seams between letters of a column gives, wherever in their gaps they lie: for
+// each choice the seams are set from the bottom up, as high as the mat allows.
+int fewest_by_brute_force(const std::vector<Piece>& from_top, const Box& face, Length margin, Length lap) {
+    const std::vector<Piece> pieces(from_top.rbegin(), from_top.rend());
+    const auto n = pieces.size();
+    const std::int64_t half = to_grid(lap) / 2;
+    const std::int64_t room = to_grid(mat.along);
+    int best = 1000;
+    for (unsigned seams = 0; seams < (1U << (n - 1)); ++seams) {
+        bool fits = true;
+        int sections = 1;
+        std::int64_t film_from = std::max(face.low.y, pieces.front().shape.bounds().low.y - to_grid(margin));
+        for (std::size_t i = 0; i + 1 < n; ++i) {
+            if ((seams >> i & 1U) == 0) continue;
+            const std::int64_t lower = pieces[i].shape.bounds().high.y + to_grid(off_neighbour) + half;
+            const std::int64_t upper = pieces[i + 1].shape.bounds().low.y - to_grid(off_neighbour) - half;
+            const std::int64_t seam = std::min(upper, film_from + room - half);
+            fits = fits && seam >= lower;
+            film_from = seam - half;
+            ++sections;
+        }
+        const std::int64_t end = std::min(face.high.y, pieces.back().shape.bounds().high.y + to_grid(margin));
+        if (fits && end - film_from <= room) best = std::min(best, sections);
+    }
+    return best;
+}
+
+TEST_CASE("no choice of seams gives fewer sections than the search finds") {
+    CHECK(rc::check([] {
+        const auto count = *rc::gen::inRange(2, 9);
+        const double size = *rc::gen::inRange(48, 88) / 16.0;
+        const double gap = *rc::gen::inRange(8, 16) / 16.0;
+        const auto pieces = column(count, size, gap);
+        const Box face = box_in(0, 0, 7.5, 4 + count * (size + gap));
+        const Divisions d = divide(pieces, face, face, mat, mask_of());
+        RC_ASSERT(!d.choices.empty());
+        RC_ASSERT(static_cast<int>(d.choices.front().parts.size()) ==
+                  fewest_by_brute_force(pieces, face, 1_in, 0.125_in));
+    }));
+}

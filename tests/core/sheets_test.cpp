@@ -1,0 +1,211 @@
+// What is printed says what is planned: every number on a sheet can be found in the plan.
+#include <set>
+
+#include "job/commands.h"
+#include "sheets/sheets.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+std::string text_of(const std::vector<Page>& pages, const std::string& title) {
+    std::string all;
+    for (const Page& page : pages) {
+        if (page.title != title) continue;
+        for (const auto& mark : page.marks) {
+            if (const auto* run = std::get_if<TextRun>(&mark)) all += run->text + " ";
+        }
+    }
+    return all;
+}
+
+bool says(const std::string& all, const std::string& words) {
+    return all.find(with_fraction_slash(words)) != std::string::npos;
+}
+
+std::vector<Page> pages_of(const Job& job, const Shop& shop = usual_shop()) {
+    return sheets(job, plan(job, shop, library(), moment("2026-05-04T18:00")), shop, library());
+}
+
+// The extent of everything filled on a page: the ink as it is drawn.
+struct Drawn {
+    double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
+};
+
+Drawn drawn_ink(const Page& page) {
+    Drawn d;
+    for (const auto& mark : page.marks) {
+        const auto* fill = std::get_if<Fill>(&mark);
+        if (fill == nullptr) continue;
+        for (const auto& ring : fill->rings) {
+            for (const PagePoint& p : ring) {
+                d = {std::min(d.left, p.x), std::min(d.top, p.y), std::max(d.right, p.x), std::max(d.bottom, p.y)};
+            }
+        }
+    }
+    return d;
+}
+
+}  // namespace
+
+TEST_CASE("the placement sheet has the distances of every section, the centre line and the order") {
+    const Job job = porch_board();
+    const Plan plan = plan_of(job);
+    const std::string text = text_of(pages_of(job), "Placement");
+    for (const Section& s : plan.faces.front().loads->sections) {
+        const auto [low, high] = corners(s, plan.faces.front().blank->face);
+        CHECK(says(text, "from the left " + show_number(low.from_left, {}) + ", from the bottom " +
+                             show_number(low.from_bottom, {})));
+        CHECK(says(text, "from the right " + show_number(high.from_right, {}) + ", from the top " +
+                             show_number(high.from_top, {})));
+        CHECK(says(text, s.letters));
+    }
+    CHECK(says(text, "Centre line at 2 3/4"));
+    CHECK(says(text, "5 1/2 in"));
+    CHECK(says(text, "60 in"));
+    CHECK(says(text, "drawn 1:8"));
+    CHECK(says(text, "Wipe paint off the edges"));
+    CHECK(says(text, "lift in the reverse order, across the grain"));
+}
+
+TEST_CASE("the ink on the placement sheet is drawn at the scale that is stated") {
+    for (const Job& job : {porch_board(), long_board()}) {
+        const Plan plan = plan_of(job);
+        const std::vector<Page> pages = pages_of(job);
+        const BlankPlan& blank = *plan.faces.front().blank;
+        const std::string text = text_of(pages, "Placement");
+        const std::size_t at = text.find("drawn 1:");
+        REQUIRE(at != std::string::npos);
+        const double scale = std::stod(text.substr(at + 8));
+        const Drawn d = drawn_ink(pages.front());
+        const Box ink = plan.faces.front().lettering->ink;
+        CHECK(d.right - d.left == Approx(grid_to_mm(ink.width()) / scale).epsilon(1e-6));
+        CHECK(d.bottom - d.top == Approx(grid_to_mm(ink.height()) / scale).epsilon(1e-6));
+        CHECK(d.right < pages.front().width_mm);
+        CHECK(blank.length.in_mm() / scale < pages.front().height_mm);
+    }
+}
+
+TEST_CASE("loads, shopping, schedule and cautions carry the plan's figures") {
+    Job job = porch_board();
+    making(job).film = "permanent-gloss";  // something to caution about
+    const Plan plan = plan_of(job);
+    const std::vector<Page> pages = pages_of(job);
+    const std::string loads = text_of(pages, "Loads");
+    CHECK(says(loads, "Load 1"));
+    CHECK(says(loads, "cut 24 in off the roll"));
+    CHECK(says(loads, "Keepers: 5"));
+    CHECK(says(loads, "leave in while weeding: B, B, O, A, O"));
+    const std::string shopping = text_of(pages, "What to buy");
+    CHECK(says(shopping, "1×6 board"));
+    CHECK(says(shopping, "permanent gloss vinyl"));
+    CHECK(says(shopping, "30 in off a roll of 12 in"));
+    const std::string schedule = text_of(pages, "Schedule");
+    for (const Step& step : plan.bench->steps) {
+        CHECK(says(schedule, library().catalogue.say(step.name, {})));
+        CHECK(says(schedule, show_moment(step.start)));
+    }
+    CHECK(says(schedule, "chalk-type paint cures before film goes on it"));
+    const std::string cautions = text_of(pages, "Cautions");
+    CHECK(says(cautions, "Stop: permanent film as a mask pulls the coat off"));
+    CHECK(says(cautions, "Sanding dust"));
+    CHECK(says(cautions, "Labels, local codes and licensed trades"));
+}
+
+TEST_CASE("sheets are printed in the unit that is shown") {
+    Shop shop = usual_shop();
+    shop.display.unit = Unit::Millimetre;
+    const std::string text = text_of(pages_of(porch_board(), shop), "Placement");
+    CHECK(says(text, "139.7 mm"));
+    CHECK(says(text, "1524 mm"));
+    CHECK(says(text, "millimetres; lower left corner"));
+}
+
+TEST_CASE("what is done and what is cut stands on the sheets") {
+    Job job = porch_board();
+    const Plan first = plan_of(job);
+    job = tick(job, first, usual_shop(), "1/cut/BOAT+HOUS", moment("2026-05-04T18:00"));
+    const std::vector<Page> pages = pages_of(job);
+    CHECK(says(text_of(pages, "Loads"), "Load 1, cut"));
+    CHECK(says(text_of(pages, "Schedule"), "cut load 1  (done)"));
+}
+
+TEST_CASE("the proof shows every word large, with a line to sign") {
+    Job job = porch_board();
+    lettering(job).words = "LOST OARS\nÅSA & Søn";
+    const std::vector<Page> pages = pages_of(job);
+    const auto proof = std::find_if(pages.begin(), pages.end(), [](const Page& p) { return p.title == "Proof"; });
+    REQUIRE(proof != pages.end());
+    std::set<std::string> large;
+    for (const auto& mark : proof->marks) {
+        const auto* run = std::get_if<TextRun>(&mark);
+        if (run != nullptr && run->size_mm >= 8) large.insert(run->text);
+    }
+    CHECK(large == std::set<std::string>{"LOST OARS", "ÅSA & Søn"});
+    CHECK(says(text_of(pages, "Proof"), "read and right"));
+}
+
+TEST_CASE("a long schedule goes on on another page") {
+    Job job = porch_board();
+    for (int i = 0; i < 7; ++i) {
+        Sign sign = job.signs.front();
+        sign.id = std::to_string(i + 2);
+        job.signs.push_back(sign);
+    }
+    int schedules = 0;
+    const std::vector<Page> pages = pages_of(job);
+    for (const Page& page : pages) {
+        schedules += page.title == "Schedule" ? 1 : 0;
+        for (const auto& mark : page.marks) {
+            if (const auto* run = std::get_if<TextRun>(&mark)) CHECK(run->at.y < page.height_mm - 5);
+        }
+    }
+    CHECK(schedules > 2);
+}
+
+TEST_CASE("an arch is marked out on a sheet that a maker can follow") {
+    Job job = porch_board();
+    Blank& b = job.signs.front().blank;
+    b.kind = Kind::Arch;
+    b.length = measure("84");
+    b.width = measure("48");
+    b.clear.clear();
+    const std::string all = text_of(pages_of(job), "Marking out");
+    CHECK(says(all, "Draw the springing line 60 in up from the bottom."));
+    CHECK(says(all, "pin: 24 in from the left, 60 in from the bottom; string 24 in"));
+    CHECK(says(all, "Weighs"));
+    CHECK(text_of(pages_of(porch_board()), "Marking out").empty());  // a plain board needs none
+}
+
+TEST_CASE("a framed panel has its cut list, with every length and what is over") {
+    Job job = porch_board();
+    Blank& b = job.signs.front().blank;
+    b.kind = Kind::Panel;
+    b.length = measure("42");
+    b.width = measure("16");
+    b.stands = Stands::Level;
+    b.clear.clear();
+    b.frame.kind = FrameKind::Butt;
+    const std::string all = text_of(pages_of(job), "Cut list");
+    for (const char* words : {"16 in", "43 1/2 in", "From one board of 1×2; no plan uses fewer", "1/2 in over"}) {
+        INFO(words << " in: " << all);
+        CHECK(says(all, words));
+    }
+    b.frame.kind = FrameKind::Mitred;
+    CHECK(says(text_of(pages_of(job), "Cut list"), "both ends at 45 degrees"));
+}
+
+TEST_CASE("sheets of several signs name the sign, its back, and the marks on the post") {
+    Job job = set_on_post(letter_back(copy_sign(porch_board(), 0, "SLIPWAY"), 1));
+    std::set<std::string> titles;
+    for (const Page& page : pages_of(job)) titles.insert(page.title);
+    for (const char* title :
+         {"Placement, BOATHOUSE", "Placement, SLIPWAY", "Placement, SLIPWAY, back", "Loads, SLIPWAY"})
+        CHECK(titles.contains(title));
+    CHECK(says(text_of(pages_of(job), "Cut list"), "SLIPWAY: upper edge 62 in down from the top of the post"));
+    job.signs.front().blank.material = "acrylic";
+    job.signs.front().blank.from_behind = true;
+    CHECK(says(text_of(pages_of(job), "Placement, BOATHOUSE"), "Seen from the back"));
+}
