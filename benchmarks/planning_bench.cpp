@@ -25,7 +25,7 @@ Moment monday() { return *read_moment("2026-05-04T18:00"); }
 
 Job porch_board() {
     Job job = new_job(library().typefaces);
-    job.signs.front().faces.front().lettering.words = "BOATHOUSE";
+    job.signs.front().faces.front().lettering.main().words = "BOATHOUSE";
     job.deadline = read_moment("2026-05-09T12:00").value();
     return job;
 }
@@ -39,7 +39,7 @@ Job script_board() {
     sign.blank.width = measure("11");
     sign.blank.stands = Stands::Level;
     sign.blank.clear = {{Edge::Left, measure("2"), ""}, {Edge::Right, measure("2"), ""}};
-    Lettering& l = sign.faces.front().lettering;
+    Text& l = sign.faces.front().lettering.main();
     l.words = "Messing about in boats is worth\ndoing slowly and on a long afternoon";
     l.typeface = find_typeface(library().typefaces, {"Dancing Script", "Bold", ""})->name;
     l.arrangement = Arrangement::Level;
@@ -49,7 +49,7 @@ Job script_board() {
 }
 
 void outlines_once(benchmark::State& state, const Job& job) {
-    const Lettering& l = job.signs.front().faces.front().lettering;
+    const Text& l = job.signs.front().faces.front().lettering.main();
     const Typeface& t = *find_typeface(library().typefaces, l.typeface);
     for (auto _ : state) {
         for (const ShapedLetter& letter : shape(t, l.words))
@@ -61,12 +61,12 @@ void outlines_once(benchmark::State& state, const Job& job) {
 void keystroke(benchmark::State& state, Job job) {
     Planner planner;
     const Shop shop = usual_shop();
-    const std::string whole = job.signs.front().faces.front().lettering.words;
+    const std::string whole = job.signs.front().faces.front().lettering.main().words;
     bool shorter = false;
     benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
     for (auto _ : state) {
         shorter = !shorter;
-        job.signs.front().faces.front().lettering.words = shorter ? whole.substr(0, whole.size() - 1) : whole;
+        job.signs.front().faces.front().lettering.main().words = shorter ? whole.substr(0, whole.size() - 1) : whole;
         benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
     }
 }

@@ -33,7 +33,7 @@ inline Moment moment(const std::string& text) { return read_moment(text).value()
 inline Job porch_board() {
     Job job = new_job(library().typefaces);
     job.title = "Porch board";
-    job.signs.front().faces.front().lettering.words = "BOATHOUSE";
+    job.signs.front().faces.front().lettering.main().words = "BOATHOUSE";
     job.deadline = moment("2026-05-09T12:00");
     return job;
 }
@@ -49,11 +49,11 @@ inline Job long_board() {
     sign.blank.margin = measure("1/2");
     sign.blank.clear = {{Edge::Left, measure("6"), "rope"}, {Edge::Right, measure("6"), "rope"}};
     Face& face = sign.faces.front();
-    face.lettering.words = "PLEASE RING THE BELL\nFOR THE LAST FERRY HOME";
-    face.lettering.typeface = typeface("League Spartan", "Bold");
-    face.lettering.arrangement = Arrangement::Level;
-    face.lettering.letter_gap = measure("0");
-    face.lettering.line_gap = measure("3/4");
+    face.lettering.main().words = "PLEASE RING THE BELL\nFOR THE LAST FERRY HOME";
+    face.lettering.main().typeface = typeface("League Spartan", "Bold");
+    face.lettering.main().arrangement = Arrangement::Level;
+    face.lettering.main().letter_gap = measure("0");
+    face.lettering.main().line_gap = measure("3/4");
     face.colours.front().making.way = Way::Decal;
     face.colours.front().making.film = "permanent-gloss";
     return job;
@@ -63,7 +63,7 @@ inline Plan plan_of(const Job& job, const std::string& at = "2026-05-04T18:00") 
     return plan(job, usual_shop(), library(), moment(at));
 }
 
-inline Lettering& lettering(Job& job) { return job.signs.front().faces.front().lettering; }
+inline Text& lettering(Job& job) { return job.signs.front().faces.front().lettering.main(); }
 inline Making& making(Job& job) { return job.signs.front().faces.front().colours.front().making; }
 inline Finish& finish_of(Job& job) { return job.signs.front().faces.front().finish; }
 

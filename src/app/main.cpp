@@ -89,7 +89,7 @@ int main(int argc, char** argv) {
     if (!parser.positionalArguments().isEmpty()) window.open_path(parser.positionalArguments().front().toStdString());
     if (parser.isSet(typed)) {
         Job job = desk.job();
-        job.signs.front().faces.front().lettering.words = parser.value(typed).toStdString();
+        job.signs.front().faces.front().lettering.main().words = parser.value(typed).toStdString();
         desk.apply(std::move(job));
     }
     for (int i = 0; i < parser.value(done).toInt(); ++i) {

@@ -39,7 +39,7 @@ Job arrows() {
     b.width = measure("4 1/2");
     b.stands = Stands::Level;
     b.clear.clear();
-    Lettering& l = job.signs.front().faces.front().lettering;
+    Text& l = job.signs.front().faces.front().lettering.main();
     l.arrangement = Arrangement::Level;
     l.words = "SLIPWAY";
     return job;

@@ -121,6 +121,6 @@ TEST_CASE("forty signs are scrolled through in their row") {
     words->setFocus();
     QTest::keyClicks(words, "X");
     w.settle();
-    CHECK(w.job().signs[39].faces.front().lettering.words.find('X') != std::string::npos);
-    CHECK(w.job().signs[38].faces.front().lettering.words == "SIGN 39");
+    CHECK(w.job().signs[39].faces.front().lettering.main().words.find('X') != std::string::npos);
+    CHECK(w.job().signs[38].faces.front().lettering.main().words == "SIGN 39");
 }

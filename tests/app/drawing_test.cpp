@@ -58,7 +58,7 @@ TEST_CASE("laid down the top is on the left, and letters are turned, not mirrore
     Job job = porch_board();
     lettering(job).words = "LI";  // L has its foot at the bottom right, as read
     lettering(job).sizing = Sizing::CapHeight;
-    lettering(job).cap_height = measure("4");
+    lettering(job).size = measure("4");
     Window w(job);
     w.show(Station::Lettering);
     const QImage image = picture(w);
@@ -191,9 +191,9 @@ TEST_CASE("find goes to stations, commands and typefaces by typing") {
     find("clock");
     CHECK(w.window().station() == Station::Clock);
     find("kaushan");
-    CHECK(w.sign().faces.front().lettering.typeface.family == "Kaushan Script");
+    CHECK(w.sign().faces.front().lettering.main().typeface.family == "Kaushan Script");
     find("undo");
-    CHECK(w.sign().faces.front().lettering.typeface.family == "League Spartan");
+    CHECK(w.sign().faces.front().lettering.main().typeface.family == "League Spartan");
     find("night");
     CHECK(Theme::night());
     find("day");

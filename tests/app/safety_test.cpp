@@ -93,7 +93,7 @@ TEST_CASE("at most two seconds are lost, an untitled job too, and it is offered 
     }
     REQUIRE(bring != nullptr);
     QTest::mouseClick(bring, Qt::LeftButton);
-    CHECK(next.job().signs.front().faces.front().lettering.words == "TEA ROOM");
+    CHECK(next.job().signs.front().faces.front().lettering.main().words == "TEA ROOM");
     CHECK(next.unsaved());
     CHECK(next.leftovers().empty());
     next.close_without_copy();

@@ -109,7 +109,7 @@ TEST_CASE("every callout changes exactly its own value") {
     w.click("size: by cap height");
     const Job before = w.job();
     w.type(w.callout("cap-height"), "3");
-    CHECK(same_but(w.job(), before, [](Job& j) { lettering(j).cap_height = measure("3"); }));
+    CHECK(same_but(w.job(), before, [](Job& j) { lettering(j).size = measure("3"); }));
 }
 
 TEST_CASE("a callout says what it changes, how it was read, and keeps the old value when it cannot be read") {
@@ -162,7 +162,7 @@ TEST_CASE("typing the words is one undo step, and each keystroke plans") {
     words.setFocus();
     QTest::keyClicks(&words, "TEA");
     w.settle();
-    CHECK(w.sign().faces.front().lettering.words == "TEA");
+    CHECK(w.sign().faces.front().lettering.main().words == "TEA");
     CHECK(w.desk().plan().faces.front().lettering->letters.size() == 3);
     w.get<QComboBox>("typeface").setFocus();
     words.setFocus();
@@ -170,12 +170,12 @@ TEST_CASE("typing the words is one undo step, and each keystroke plans") {
     QTest::keyClicks(&words, "S");
     w.settle();
     w.desk().undo();
-    CHECK(w.sign().faces.front().lettering.words == "TEA");
+    CHECK(w.sign().faces.front().lettering.main().words == "TEA");
     w.desk().undo();
-    CHECK(w.sign().faces.front().lettering.words.empty());
+    CHECK(w.sign().faces.front().lettering.main().words.empty());
     w.desk().redo();
     w.desk().redo();
-    CHECK(w.sign().faces.front().lettering.words == "TEAS");
+    CHECK(w.sign().faces.front().lettering.main().words == "TEAS");
     CHECK_FALSE(w.desk().can_redo());
 }
 
@@ -194,8 +194,8 @@ TEST_CASE("lettering: arrangement, size and offers follow the plan") {
     w.settle();
     CHECK(w.desk().plan().faces.front().lettering->offers.empty());
     w.click("arranged: level lines");
-    CHECK(w.sign().faces.front().lettering.arrangement == Arrangement::Level);
-    CHECK(w.sign().faces.front().lettering.letter_gap.value == Length{});
+    CHECK(w.sign().faces.front().lettering.main().arrangement == Arrangement::Level);
+    CHECK(w.sign().faces.front().lettering.main().letter_gap.value == Length{});
 }
 
 TEST_CASE("sections: the way it is made, and what follows with its why") {

@@ -11,7 +11,7 @@ int main(int argc, char** argv) {
     auto library = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets");
     if (!library) return 1;
     Job job = new_job(library->typefaces);
-    job.signs.front().faces.front().lettering.words = "BOATHOUSE";
+    job.signs.front().faces.front().lettering.main().words = "BOATHOUSE";
     const Shop shop = usual_shop();
     const Moment at = *read_moment("2026-05-04T19:00");
     const Plan planned = plan(job, shop, *library, at);

@@ -206,8 +206,8 @@ TEST_CASE("the back of an arrow points the other way, and its words still read")
     Sign& sign = job.signs.front();
     sign.blank = blank_of(Kind::Arrow, "9 1/4", "3");
     sign.blank.stands = Stands::Level;
-    sign.faces.front().lettering.arrangement = Arrangement::Level;
-    sign.faces.front().lettering.words = "SLIPWAY";
+    sign.faces.front().lettering.main().arrangement = Arrangement::Level;
+    sign.faces.front().lettering.main().words = "SLIPWAY";
     job = letter_back(job, 0);
     const Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));
     REQUIRE(p.of(0, 1) != nullptr);
@@ -230,7 +230,15 @@ TEST_CASE("clear acrylic lettered from behind is cut in mirror writing") {
     const auto& as_laid = *behind.faces[0].pieces;
     REQUIRE(as_read.size() == as_laid.size());
     for (std::size_t i = 0; i < as_read.size(); ++i) CHECK(as_laid[i].shape == as_read[i].shape.mirrored(face.high.x));
-    CHECK(behind.mark_of("method") == Mark::Stop);  // its ground would hide the lettering
+    // What is seen in front is laid first; the ground would hide it and goes on last.
+    CHECK(behind.mark_of("method") != Mark::Stop);
+    std::size_t first_ground = 0;
+    std::size_t last_colour = 0;
+    for (std::size_t i = 0; i < behind.tasks.size(); ++i) {
+        if (behind.tasks[i].kind == "ground" && first_ground == 0) first_ground = i;
+        if (behind.tasks[i].kind == "lift") last_colour = i;
+    }
+    CHECK(last_colour < first_ground);
 }
 
 TEST_CASE("four arrows are copies with other words, on one post, and plan on their own") {
@@ -238,8 +246,8 @@ TEST_CASE("four arrows are copies with other words, on one post, and plan on the
     Sign& first = job.signs.front();
     first.blank = blank_of(Kind::Arrow, "9 1/4", "3");
     first.blank.stands = Stands::Level;
-    first.faces.front().lettering.arrangement = Arrangement::Level;
-    first.faces.front().lettering.words = "SLIPWAY";
+    first.faces.front().lettering.main().arrangement = Arrangement::Level;
+    first.faces.front().lettering.main().words = "SLIPWAY";
     for (const char* words : {"TEA ROOM", "CHANDLERY", "LOST OARS"}) job = copy_sign(job, job.signs.size() - 1, words);
     job = set_on_post(job);
     Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));

@@ -8,14 +8,14 @@ namespace {
 
 const Box room = box_in(0.5, 4, 5, 55);
 
-Lettering stack(const std::string& words, const std::string& family = "League Spartan",
+Text stack(const std::string& words, const std::string& family = "League Spartan",
                 const std::string& style = "Bold") {
-    Lettering l;
+    Text l;
     l.words = words;
     l.typeface = typeface(family, style);
     l.letter_gap = measure("9/16");
     l.line_gap = measure("1");
-    l.cap_height = measure("3");
+    l.size = measure("3");
     return l;
 }
 
@@ -57,7 +57,7 @@ TEST_CASE("beyond 15 % a stack stops, says what stays free, and offers typefaces
     CHECK(narrow.free_up < 0.01_in);
     REQUIRE_FALSE(narrow.offers.empty());
     for (const TypefaceName& name : narrow.offers) {
-        Lettering other = stack("BOATHOUSE");
+        Text other = stack("BOATHOUSE");
         other.typeface = name;
         const LetteringPlan filled = place(other, room, library().typefaces);
         INFO(name.family << " " << name.style);
@@ -70,7 +70,7 @@ TEST_CASE("beyond 15 % a stack stops, says what stays free, and offers typefaces
 }
 
 TEST_CASE("an exact cap height is exact, and says what would fit where it does not") {
-    Lettering l = stack("HI");
+    Text l = stack("HI");
     l.sizing = Sizing::CapHeight;
     const LetteringPlan plan = place(l, room, library().typefaces);
     CHECK(inches(plan.letters.front().ink.bounds().height()) == Approx(3).margin(0.001));
@@ -78,22 +78,22 @@ TEST_CASE("an exact cap height is exact, and says what would fit where it does n
     CHECK(plan.stretch == Approx(1));
 
     l.words = "BOATHOUSE";
-    l.cap_height = measure("8");
+    l.size = measure("8");
     const LetteringPlan large = place(l, room, library().typefaces);
     REQUIRE(has_problem(large, "lettering.too-large"));
     const Problem& problem = large.problems.front();
     REQUIRE(problem.remedy.id == "lettering.largest-cap");
     const Length offered = std::get<Length>(problem.remedy.arguments.front().second);
     CHECK(offered < 8_in);
-    l.cap_height = measure_of(offered, {});
+    l.size = measure_of(offered, {});
     CHECK_FALSE(has_problem(place(l, room, library().typefaces), "lettering.too-large"));
 
-    l.cap_height = measure("0");
+    l.size = measure("0");
     CHECK(has_problem(place(l, room, library().typefaces), "lettering.no-cap"));
 }
 
 TEST_CASE("level lines keep the typeface's proportions and fill the limiting side") {
-    Lettering l = stack("TEA ROOM\nOPEN", "Old Standard TT", "Bold");
+    Text l = stack("TEA ROOM\nOPEN", "Old Standard TT", "Bold");
     l.arrangement = Arrangement::Level;
     l.letter_gap = measure("0");
     const Box wide = box_in(2, 1, 30, 20);
@@ -112,7 +112,7 @@ TEST_CASE("level lines keep the typeface's proportions and fill the limiting sid
 }
 
 TEST_CASE("the letter gap adds to the typeface's spacing on a line") {
-    Lettering l = stack("HIHI", "Courier Prime", "Light");
+    Text l = stack("HIHI", "Courier Prime", "Light");
     l.arrangement = Arrangement::Level;
     l.sizing = Sizing::CapHeight;
     l.letter_gap = measure("0");
@@ -129,15 +129,15 @@ TEST_CASE("bad words are named") {
     REQUIRE(has_problem(arrow, "lettering.missing"));
     CHECK(library().catalogue.say(arrow.problems.front().what, {}).find("→") != std::string::npos);
     CHECK(arrow.letters.size() == 2);
-    Lettering crowded = stack("ABCDEFGHIJ");
+    Text crowded = stack("ABCDEFGHIJ");
     crowded.letter_gap = measure("6");
     CHECK(has_problem(place(crowded, room, library().typefaces), "lettering.gaps-fill"));
-    Lettering unknown = stack("AB");
+    Text unknown = stack("AB");
     unknown.typeface = {"Nowhere Grotesque", "Bold", ""};
     const LetteringPlan instead = place(unknown, room, library().typefaces);
     CHECK(has_problem(instead, "lettering.unknown-typeface"));
     CHECK(instead.letters.size() == 2);
-    Lettering changed = stack("AB");
+    Text changed = stack("AB");
     changed.typeface.checksum = "crc32:00000000";
     CHECK(has_problem(place(changed, room, library().typefaces), "lettering.typeface-changed"));
     CHECK(place(stack("AB"), Box{}, library().typefaces).letters.empty());
@@ -152,7 +152,7 @@ TEST_CASE("accents belong to their letter") {
 }
 
 TEST_CASE("letters that touch are one piece, others stay apart") {
-    Lettering script = stack("Boat", "Dancing Script", "Bold");
+    Text script = stack("Boat", "Dancing Script", "Bold");
     script.arrangement = Arrangement::Level;
     script.letter_gap = measure("0");
     const auto pieces = pieces_of(place(script, box_in(0, 0, 40, 12), library().typefaces));

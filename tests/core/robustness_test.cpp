@@ -91,7 +91,7 @@ TEST_CASE("extreme blanks and letterings plan to something or to a reason") {
         if (*rc::gen::arbitrary<bool>()) blank.width = extreme();
         lettering(job).letter_gap = extreme();
         lettering(job).line_gap = extreme();
-        lettering(job).cap_height = measure_of(Length::sixtyfourths(*rc::gen::element(0, 1, 64, 700, 4000)), {});
+        lettering(job).size = measure_of(Length::sixtyfourths(*rc::gen::element(0, 1, 64, 700, 4000)), {});
         lettering(job).sizing = *rc::gen::arbitrary<bool>() ? Sizing::Snug : Sizing::CapHeight;
         making(job).lap = extreme();
         if (*rc::gen::arbitrary<bool>()) making(job).margin = extreme();

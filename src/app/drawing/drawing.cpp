@@ -23,7 +23,7 @@ constexpr double units_per_mm = 1'000'000.0 / grid_nm;
 
 }  // namespace
 
-Drawing::Drawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+Drawing::Drawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), handling_(desk) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setAccessibleName(tr("Scale drawing"));
@@ -73,9 +73,9 @@ void Drawing::change_blank(const std::function<void(Blank&)>& change) {
     desk_.apply(std::move(job));
 }
 
-void Drawing::change_lettering(const std::function<void(Lettering&)>& change) {
+void Drawing::change_lettering(const std::function<void(Text&)>& change) {
     Job job = desk_.job();
-    change(job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering);
+    change(job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering.texts[desk_.text_at()]);
     desk_.apply(std::move(job));
 }
 
@@ -287,34 +287,75 @@ void Drawing::lay_out_dimensions() {
                              tr("%1 for lettering").arg(shown(skarvel::show(from_grid(to - from), display))),
                              Station::Blank);
     } else if (station_ == Station::Lettering && !plan.lettering->letters.empty()) {
-        const Lettering& lettering = desk_.face().lettering;
-        const bool stack = lettering.arrangement == Arrangement::Stack;
-        const bool gap_along = stack == y_axis;
-        const std::size_t letters = plan.lettering->letters.size();
-        if (gap_along && letters > 1) {
-            const QString prefix = letters > 2 ? QString("%1 × ").arg(letters - 1) : QString();
-            Callout& box = callout("letter-gap", tr("changes the letter gap"), lettering.letter_gap, prefix);
-            box.decide = [this](const Measure& m) { change_lettering([&](Lettering& l) { l.letter_gap = m; }); };
-            length_dimension(from, to, 0, &box);
-        }
-        if (lettering.sizing == Sizing::CapHeight) {
-            Callout& box = callout("cap-height", tr("changes the cap height"), lettering.cap_height, tr("cap "));
-            box.decide = [this](const Measure& m) { change_lettering([&](Lettering& l) { l.cap_height = m; }); };
-            const Box first = plan.lettering->letters.front().ink.bounds();
-            length_dimension(y_axis ? first.low.y : first.low.x, y_axis ? first.high.y : first.high.x, 1, &box);
-        } else {
-            const Box first = plan.lettering->letters.front().ink.bounds();
-            length_dimension(y_axis ? first.low.y : first.low.x, y_axis ? first.high.y : first.high.x, 1, nullptr,
-                             tr("caps %1").arg(shown(skarvel::show(plan.lettering->cap_height, display))),
-                             Station::Lettering);
-        }
-        if (!stack && plan.lettering->letters.back().line > 0) {
-            Callout& box = callout("line-gap", tr("changes the line gap"), lettering.line_gap, tr("lines "));
-            box.decide = [this](const Measure& m) { change_lettering([&](Lettering& l) { l.line_gap = m; }); };
-            place(box, {board_area_.center().x() + Theme::px(120), board_area_.bottom() + Theme::px(58)});
-        }
+        lettering_callouts(plan, display, from, to, y_axis);
     }
     lay_out_sides(plan, blank, display);
+}
+
+// Of the text at hand: its gaps and size, and where it hangs.
+void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, std::int64_t from, std::int64_t to,
+                                 bool y_axis) {
+    if (step_back_ || desk_.art_at()) return;
+    const Text& text = desk_.face().lettering.texts[desk_.text_at()];
+    if (desk_.text_at() >= plan.lettering->texts.size()) return;
+    const PlacedText& placed = plan.lettering->texts[desk_.text_at()];
+    std::vector<const PlacedLetter*> letters;
+    for (const PlacedLetter& l : plan.lettering->letters) {
+        if (static_cast<std::size_t>(l.of) == desk_.text_at()) letters.push_back(&l);
+    }
+    if (letters.empty()) return;
+    const bool alone = plan.lettering->texts.size() == 1 && desk_.face().art.empty();
+    const bool stack = text.arrangement == Arrangement::Stack;
+    if (alone && stack == y_axis && letters.size() > 1 && text.arrangement != Arrangement::Arc) {
+        const QString prefix = letters.size() > 2 ? QString("%1 × ").arg(letters.size() - 1) : QString();
+        Callout& box = callout("letter-gap", tr("changes the letter gap"), text.letter_gap, prefix);
+        box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.letter_gap = m; }); };
+        length_dimension(from, to, 0, &box);
+    }
+    if (text.arrangement == Arrangement::Arc) {
+        const bool follows = text.arc.follow && sign().blank.kind == Kind::Round;
+        Callout& box = follows ? callout("arc-distance", tr("changes the arc's distance from the edge"), text.arc.distance, tr("from the edge "))
+                               : callout("arc-radius", tr("changes the radius of the arc"), text.arc.radius, tr("radius "));
+        box.decide = [this, follows](const Measure& m) {
+            change_lettering([&](Text& l) { (follows ? l.arc.distance : l.arc.radius) = m; });
+        };
+        place(box, {view_.rect(placed.ink).center().x(), board_area_.bottom() + Theme::px(96)});
+    }
+    const Box first = letters.front()->ink.bounds();
+    const std::int64_t low = y_axis ? first.low.y : first.low.x;
+    const std::int64_t high = y_axis ? first.high.y : first.high.x;
+    if (text.sizing != Sizing::Snug) {
+        const QString name = text.sizing == Sizing::CapHeight ? tr("cap ")
+                             : text.sizing == Sizing::XHeight ? tr("x ")
+                             : text.sizing == Sizing::Overall ? tr("high ")
+                                                              : tr("wide ");
+        Callout& box = callout("cap-height", tr("changes the size of the lettering"), text.size, name);
+        box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.size = m; }); };
+        length_dimension(low, high, 1, &box);
+    } else {
+        length_dimension(low, high, 1, nullptr, tr("caps %1").arg(shown(skarvel::show(placed.cap_height, display))),
+                         Station::Lettering);
+    }
+    const bool second = desk_.text_at() > 0 && placed.in_column;
+    if ((!stack && letters.back()->line > letters.front()->line) || second) {
+        Callout& box = callout("line-gap", tr("changes the line gap"), text.line_gap, second ? tr("gap above ") : tr("lines "));
+        box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.line_gap = m; }); };
+        place(box, {board_area_.center().x() + Theme::px(120), board_area_.bottom() + Theme::px(58)});
+    }
+    for (const Axis axis : {Axis::X, Axis::Y}) {
+        const auto& hang = axis == Axis::X ? text.across : text.up;
+        if (!hang) continue;
+        const bool x = axis == Axis::X;
+        Callout& box = callout(x ? "hang-across" : "hang-up", x ? tr("moves the text across") : tr("moves the text up or down"),
+                               hang->by, x ? tr("across ") : tr("up "));
+        box.decide = [this, axis](const Measure& m) {
+            change_lettering([&](Text& l) {
+                auto& h = axis == Axis::X ? l.across : l.up;
+                if (h) h->by = m;
+            });
+        };
+        place(box, {board_area_.center().x() - Theme::px(120), board_area_.bottom() + Theme::px(x ? 58 : 92)});
+    }
 }
 
 // The sizes that make the blank, by its kind, along its length.
@@ -584,7 +625,11 @@ void Drawing::paintEvent(QPaintEvent*) {
     p.save();
     const QRectF ruler_room = board_area_.adjusted(0, -Theme::px(26), 0, 0);
     p.setClipRect(close_up_ ? ruler_room.adjusted(-1, 0, 1, Theme::px(24)) : QRectF(rect()));
-    const FacePainter painter(sign(), desk_.face(), *face(), view_);
+    if (step_back_ && station_ == Station::Lettering) {
+        p.restore();
+        return paint_step_back(p);
+    }
+    const FacePainter painter(sign(), desk_.face(), *face(), view_, &desk_.plan());
     painter.board(p, station_ == Station::Blank);
     if (station_ == Station::Sections) painter.sections(p, lit_);
     painter.clear_zones(p, station_ == Station::Blank ? chosen_zone_ : std::nullopt);
@@ -592,7 +637,15 @@ void Drawing::paintEvent(QPaintEvent*) {
         painter.guides(p);
         painter.usable(p);
     }
-    painter.ink(p, station_ == Station::Sections);
+    if (station_ == Station::Lettering) {
+        painter.all_ink(p, as_cut_, desk_.thing_at(), handling_.offset());
+        painter.thin(p);
+        handling_.paint(p, view_);
+    } else if (station_ == Station::Sections) {
+        painter.ink(p, true);
+    } else {
+        painter.all_ink(p);
+    }
     if (station_ == Station::Blank) paint_blank_marks(p);
     if (station_ == Station::Sections) painter.seams(p);
     if (station_ == Station::Sections) paint_section_numbers(p);
@@ -875,10 +928,10 @@ void Drawing::paint_overview(QPainter& p) {
     overview_view_.scale = std::min(overview_.width() / length, overview_.height() / across);
     const QSizeF size = overview_view_.size();
     overview_view_.origin = QPointF(overview_.left(), overview_.center().y() - size.height() / 2);
-    const FacePainter painter(sign(), desk_.face(), *face(), overview_view_);
+    const FacePainter painter(sign(), desk_.face(), *face(), overview_view_, &desk_.plan());
     painter.board(p, station_ == Station::Blank);
     painter.clear_zones(p);
-    painter.ink(p);
+    painter.all_ink(p);
     // The part that is seen below.
     const QRectF seen(view_.transform().inverted().mapRect(board_area_));
     const QRectF frame = overview_view_.transform().mapRect(seen).intersected(
@@ -1246,6 +1299,11 @@ void Drawing::mousePressEvent(QMouseEvent* event) {
         }
         if (zone) return;
     }
+    if (station_ == Station::Lettering && !step_back_ && face() != nullptr && event->button() == Qt::LeftButton &&
+        !space_down_ && !overview_.contains(event->position()) &&
+        handling_.press(view_, event->position(), event->modifiers(), false)) {
+        return lay_out();
+    }
     for (const Dimension& d : dimensions_) {
         if (d.box == nullptr && event->button() == Qt::LeftButton && d.text_rect.contains(event->position())) {
             return open_decider(d.opens);
@@ -1281,6 +1339,7 @@ void Drawing::mouseMoveEvent(QMouseEvent* event) {
         pan_across_ -= by.y();
         return lay_out();
     }
+    if (handling_.move(view_, event->position())) return update();
     if (measuring_ && !measuring_fixed_ && !measured_.empty() && face() != nullptr) {
         const QPointF q = view_.transform().inverted().map(snapped(event->position()));
         measured_.resize(1);
@@ -1293,9 +1352,139 @@ void Drawing::mouseMoveEvent(QMouseEvent* event) {
     update();
 }
 
-void Drawing::mouseReleaseEvent(QMouseEvent*) { dragged_from_.reset(); }
+void Drawing::mouseReleaseEvent(QMouseEvent*) {
+    dragged_from_.reset();
+    handling_.release();
+    update();
+}
+
+// A double click takes hold of one letter; arrow keys then move it.
+void Drawing::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (station_ != Station::Lettering || face() == nullptr) return QWidget::mouseDoubleClickEvent(event);
+    handling_.press(view_, event->position(), event->modifiers(), true);
+    handling_.cancel();
+    update();
+}
+
+void Drawing::set_step_back(bool on) {
+    step_back_ = on;
+    lay_out();
+    Q_EMIT view_changed();
+}
+
+// The sign as it is seen from where it is read, beside somebody who stands there: all at one scale, so that equal angles
+// of sight stay equal; and how large that is on this screen.
+void Drawing::paint_step_back(QPainter& p) {
+    const Tokens& t = Theme::tokens();
+    const Length distance = desk_.face().seen.distance.value;
+    const Length eye = eye_distance_;
+    const double dots_per_mm = matched_dots_per_mm_ > 0 ? matched_dots_per_mm_
+                               : screen() != nullptr    ? screen()->physicalDotsPerInch() / 25.4
+                                                        : 96 / 25.4;
+    // Pixels for a millimetre of the sign.
+    const double scale = dots_per_mm * on_screen(Length::from_mm(1000), distance, eye).in_mm() / 1000;
+    const double floor = height() - Theme::px(90);
+    const double base = desk_.face().seen.above_floor.value.in_mm();
+    p.fillRect(QRectF(0, floor, width(), height() - floor), t.paper);
+    p.setPen(QPen(t.pencil, 1));
+    p.drawLine(QPointF(0, floor), QPointF(width(), floor));
+    p.setRenderHint(QPainter::Antialiasing);
+    FaceView view;
+    view.face = face()->blank->face;
+    view.scale = scale * grid_nm * 1e-6;
+    const QSizeF size = view.size();
+    const double figure = 1700 * scale;  // somebody of 5 ft 7 in
+    const double middle = width() / 2.0 + figure * 0.2;
+    // The lettering's base line stands where it will hang.
+    const double foot = face()->lettering->ink.empty() ? 0 : static_cast<double>(face()->lettering->ink.low.y) * view.scale;
+    double top = floor - base * scale - (size.height() - foot);
+    const bool fits = size.width() < width() - 40 && size.height() < floor - Theme::px(60);
+    if (top < Theme::px(60) || !fits) top = Theme::px(64);
+    view.origin = QPointF(middle - size.width() / 2, top);
+    const FacePainter painter(sign(), desk_.face(), *face(), view, &desk_.plan());
+    painter.board(p, false);
+    painter.all_ink(p);
+    // The figure: head, body and legs, no more than a shape.
+    const double x = std::max(Theme::px(40) + figure * 0.2, view.origin.x() - figure * 0.45);
+    QPainterPath body;
+    body.addEllipse(QPointF(x, floor - figure * 0.925), figure * 0.062, figure * 0.075);
+    body.addRoundedRect(QRectF(x - figure * 0.12, floor - figure * 0.835, figure * 0.24, figure * 0.40), figure * 0.07, figure * 0.07);
+    body.addRoundedRect(QRectF(x - figure * 0.105, floor - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
+    body.addRoundedRect(QRectF(x + figure * 0.01, floor - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
+    body.setFillRule(Qt::WindingFill);
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.pencil);
+    p.drawPath(body);
+    p.setPen(t.graphite);
+    p.setFont(Theme::font(15, QFont::DemiBold));
+    const Display& display = desk_.shop().display;
+    p.drawText(QRectF(side, floor + 8, width() - 2 * side, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+               tr("Seen from %1, with the eye %2 from the screen%3")
+                   .arg(shown(skarvel::show(distance, display)), shown(skarvel::show(eye, display)),
+                        matched_dots_per_mm_ > 0 ? QString() : tr(" (screen not matched)")));
+    p.setPen(t.pencil);
+    p.setFont(Theme::font(15));
+    p.drawText(QRectF(side, floor + Theme::px(32), width() - 2 * side, Theme::px(50)), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+               matching_ ? tr("Lay a rule on the screen: drag the end of the line, or press + and −, until it is 4 in (101.6 mm) long; Enter keeps it.")
+                         : tr("S goes back. M matches the screen. , and . move the eye. The distance is in the tray, under Read from where."));
+    if (matching_) {
+        const double length = dots_per_mm * 101.6;
+        const QPointF a(side, Theme::px(80));
+        QPainterPath line(a);
+        line.lineTo(a + QPointF(length, 0));
+        for (int i = 0; i <= 4; ++i) {
+            line.moveTo(a + QPointF(length * i / 4, -10));
+            line.lineTo(a + QPointF(length * i / 4, 10));
+        }
+        cased(p, line, QPen(t.chalk, 2));
+    }
+}
+
+bool Drawing::step_back_key(QKeyEvent* event) {
+    const double now = matched_dots_per_mm_ > 0 ? matched_dots_per_mm_
+                       : screen() != nullptr    ? screen()->physicalDotsPerInch() / 25.4
+                                                : 96 / 25.4;
+    switch (event->key()) {
+        case Qt::Key_M:
+            matching_ = !matching_;
+            if (matching_) matched_dots_per_mm_ = now;
+            break;
+        case Qt::Key_Plus:
+        case Qt::Key_Minus:
+            if (!matching_) return false;
+            matched_dots_per_mm_ = std::clamp(now * (event->key() == Qt::Key_Plus ? 1.005 : 1 / 1.005), 1.0, 40.0);
+            break;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            if (!matching_) return false;
+            matching_ = false;
+            Q_EMIT screen_matched(matched_dots_per_mm_);
+            break;
+        case Qt::Key_Comma:
+        case Qt::Key_Period:
+            eye_distance_ = std::clamp(eye_distance_ + (event->key() == Qt::Key_Comma ? -2_in : 2_in), 8_in, 120_in);
+            break;
+        case Qt::Key_Escape:
+            matching_ = false;
+            set_step_back(false);
+            break;
+        default:
+            return false;
+    }
+    update();
+    return true;
+}
 
 void Drawing::keyPressEvent(QKeyEvent* event) {
+    if (station_ == Station::Lettering) {
+        if (step_back_ && step_back_key(event)) return;
+        if (event->key() == Qt::Key_S && event->modifiers() == Qt::NoModifier) return set_step_back(!step_back_);
+        if (event->key() == Qt::Key_V && event->modifiers() == Qt::NoModifier) {
+            as_cut_ = !as_cut_;
+            return update();
+        }
+        if (!step_back_ && handling_.key(*event)) return;
+    }
     switch (event->key()) {
         case Qt::Key_0:
             return set_close_up(false);

@@ -11,6 +11,7 @@
 
 #include "drawing/callout.h"
 #include "drawing/face_painter.h"
+#include "drawing/handling.h"
 #include "window/desk.h"
 
 namespace skarvel {
@@ -30,6 +31,11 @@ class Drawing : public QWidget {
     [[nodiscard]] bool measuring() const { return measuring_; }
     /// What the tape measure reads; empty before its second point.
     [[nodiscard]] QString measured_text() const;
+    /// The sign as seen from where it is read.
+    void set_step_back(bool on);
+    [[nodiscard]] bool step_back() const { return step_back_; }
+    /// Dots of the screen for a millimetre, as the maker measured them; 0 until then.
+    void match_screen(double dots_per_mm) { matched_dots_per_mm_ = dots_per_mm; }
     void refresh(bool behind);
     /// Another sign is at hand: nothing chosen, nothing measured, callouts anew.
     void start_over();
@@ -39,6 +45,7 @@ class Drawing : public QWidget {
     void view_changed();
     /// A field of the tray, by its name, decides what was pointed at.
     void decider_wanted(const QString& field);
+    void screen_matched(double dots_per_mm);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -47,6 +54,7 @@ class Drawing : public QWidget {
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     bool event(QEvent* event) override;
 
@@ -65,6 +73,9 @@ class Drawing : public QWidget {
     void lay_out_dimensions();
     void lay_out_sides(const FacePlan& plan, const Blank& blank, const Display& display);
     void size_callouts(const FacePlan& plan, const Blank& blank);
+    void lettering_callouts(const FacePlan& plan, const Display& display, std::int64_t from, std::int64_t to, bool y_axis);
+    void paint_step_back(QPainter& p);
+    bool step_back_key(QKeyEvent* event);
     static QString size_prefix(const Blank& blank);
     void zone_callouts(std::size_t i, const ClearZone& zone, const FacePlan& plan);
     void field_callouts(const FacePlan& plan, const Blank& blank);
@@ -94,7 +105,7 @@ class Drawing : public QWidget {
     [[nodiscard]] const FacePlan* face() const;
     [[nodiscard]] std::optional<std::size_t> section_at(QPointF where) const;
     void change_blank(const std::function<void(Blank&)>& change);
-    void change_lettering(const std::function<void(Lettering&)>& change);
+    void change_lettering(const std::function<void(Text&)>& change);
 
     Desk& desk_;
     Station station_ = Station::Blank;
@@ -106,6 +117,10 @@ class Drawing : public QWidget {
     bool measuring_ = false, measuring_fixed_ = false;
     std::vector<Point> measured_;  // face frame
     std::optional<std::size_t> chosen_zone_;
+    Handling handling_;
+    bool step_back_ = false, as_cut_ = false, matching_ = false;
+    double matched_dots_per_mm_ = 0;
+    Length eye_distance_ = 24_in;
     QSizeF around_;  // pixels that frame, backing or mouldings stand out by
     bool real_size_ = false, space_down_ = false, by_keyboard_ = false;
     FaceView view_;

@@ -345,13 +345,86 @@ void FacePainter::usable(QPainter& p) const {
 void FacePainter::ink(QPainter& p, bool as_laid) const {
     p.setRenderHint(QPainter::Antialiasing);
     const QTransform transform = view_.transform();
-    const QColor colour(QString::fromStdString(face_.colours.front().paint.colour));
+    const QColor colour(QString::fromStdString(face_.colours[std::min(plan_.colour, face_.colours.size() - 1)].paint.colour));
     p.setPen(Qt::NoPen);
     p.setBrush(colour.isValid() ? colour : QColor("#f7f4ec"));
     // Read from the front, however it is laid.
     const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
     for (const Piece& piece : *plan_.pieces)
         p.drawPath(transform.map(path_of(plan_.mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
+}
+
+void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Point by) const {
+    std::vector<const FacePlan*> lanes;
+    if (all_ != nullptr) {
+        for (const FacePlan& f : all_->faces) {
+            if (f.sign == plan_.sign && f.face == plan_.face) lanes.push_back(&f);
+        }
+    } else {
+        lanes.push_back(&plan_);
+    }
+    // Read through a clear blank, what is laid first lies in front.
+    if (plan_.mirrored) std::reverse(lanes.begin(), lanes.end());
+    p.setRenderHint(QPainter::Antialiasing);
+    const QTransform transform = view_.transform();
+    const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
+    const bool drags = by != Point{};
+    for (const FacePlan* lane : lanes) {
+        if (lane->colour >= face_.colours.size()) continue;
+        const QColor colour(QString::fromStdString(face_.colours[lane->colour].paint.colour));
+        const QColor ink = colour.isValid() ? colour : QColor("#f7f4ec");
+        for (const Piece& piece : *lane->pieces) {
+            Region shape = lane->mirrored ? piece.shape.mirrored(twice) : piece.shape;
+            if (drags && thing_of(*lane, piece) == moved) shape = shape.moved(by);
+            const QPainterPath path = transform.map(path_of(shape));
+            if (as_cut) {
+                cased(p, path, QPen(section_tint(lane->colour).darker(170), 1.2));
+            } else {
+                p.setPen(Qt::NoPen);
+                p.setBrush(ink);
+                p.drawPath(path);
+            }
+        }
+    }
+}
+
+// The text or the art that a piece came from.
+std::string FacePainter::thing_of(const FacePlan& lane, const Piece& piece) const {
+    if (piece.art) {
+        const int at = piece.line - 1'000;
+        return at >= 0 && static_cast<std::size_t>(at) < face_.art.size() ? face_.art[static_cast<std::size_t>(at)].id
+                                                                         : std::string();
+    }
+    for (const PlacedLetter& l : lane.lettering->letters) {
+        if (l.index == piece.first) return face_.lettering.texts[static_cast<std::size_t>(l.of)].id;
+    }
+    return {};
+}
+
+void FacePainter::thin(QPainter& p) const {
+    const Tokens& t = Theme::tokens();
+    p.setRenderHint(QPainter::Antialiasing);
+    const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
+    const auto mark = [&](const FacePlan& lane) {
+        if (!lane.thin) return;
+        for (const ThinPlace& place : lane.thin->places) {
+            const QPointF at = view_.at(lane.mirrored ? Point{twice - place.at.x, place.at.y} : place.at);
+            QPainterPath ring;
+            constexpr double r = 7;
+            if (place.what == Thin::Gap) {
+                ring.addPolygon(QPolygonF({at + QPointF(0, -r), at + QPointF(r, 0), at + QPointF(0, r), at + QPointF(-r, 0), at + QPointF(0, -r)}));
+            } else if (place.what == Thin::Keeper) {
+                ring.addRect(QRectF(at - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+            } else {
+                ring.addEllipse(at, r, r);
+            }
+            cased(p, ring, QPen(t.ochre, 1.8));
+        }
+    };
+    if (all_ == nullptr) return mark(plan_);
+    for (const FacePlan& f : all_->faces) {
+        if (f.sign == plan_.sign && f.face == plan_.face) mark(f);
+    }
 }
 
 void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {

@@ -38,8 +38,9 @@ void number_disc(QPainter& painter, QPointF centre, int number, bool strong = fa
 
 class FacePainter {
   public:
-    FacePainter(const Sign& sign, const Face& face, const FacePlan& plan, FaceView view)
-        : sign_(sign), face_(face), plan_(plan), view_(view) {}
+    /// `all`: the plan that holds the other colours of the face; without it this one is all there is.
+    FacePainter(const Sign& sign, const Face& face, const FacePlan& plan, FaceView view, const Plan* all = nullptr)
+        : sign_(sign), face_(face), plan_(plan), view_(view), all_(all) {}
 
     /// The face with what lies round it: frame, backing, mouldings.
     static Box around_face(const Blank& blank, const BlankPlan& plan);
@@ -50,10 +51,16 @@ class FacePainter {
     void guides(QPainter& p) const;
     /// `as_laid`: in mirror writing where it goes on the back of a clear blank.
     void ink(QPainter& p, bool as_laid = false) const;
+    /// All colours as they will be seen, the first one laid at the back. `as_cut`: outlines only, where the knife goes.
+    /// `moved` is the thing that is being dragged, by `by`.
+    void all_ink(QPainter& p, bool as_cut = false, const std::string& moved = {}, Point by = {}) const;
+    /// Strokes, gaps and keepers that are too thin, where they are.
+    void thin(QPainter& p) const;
     void sections(QPainter& p, std::optional<std::size_t> lit) const;
     void seams(QPainter& p) const;
 
   private:
+    [[nodiscard]] std::string thing_of(const FacePlan& lane, const Piece& piece) const;
     void frame(QPainter& p) const;
     void mouldings(QPainter& p, const QRectF& outer) const;
     void grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned = false) const;
@@ -61,6 +68,7 @@ class FacePainter {
     const Face& face_;
     const FacePlan& plan_;
     FaceView view_;
+    const Plan* all_;
 };
 
 }  // namespace skarvel

@@ -55,7 +55,7 @@ void Together::lay_out() {
 void Together::lay_out_side_by_side() {
     std::vector<const FacePlan*> plans;
     for (const FacePlan& f : desk_.plan().faces) {
-        if (f.sign < desk_.job().signs.size() && f.face < desk_.job().signs[f.sign].faces.size() &&
+        if (f.first && f.sign < desk_.job().signs.size() && f.face < desk_.job().signs[f.sign].faces.size() &&
             !f.blank->face.empty())
             plans.push_back(&f);
     }
@@ -219,9 +219,9 @@ void Together::paintEvent(QPaintEvent*) {
         if (s.plan->sign >= desk_.job().signs.size()) continue;
         const Sign& sign = desk_.job().signs[s.plan->sign];
         if (s.plan->face >= sign.faces.size()) continue;
-        const FacePainter painter(sign, sign.faces[s.plan->face], *s.plan, s.view);
+        const FacePainter painter(sign, sign.faces[s.plan->face], *s.plan, s.view, &desk_.plan());
         painter.board(p, false);
-        painter.ink(p);
+        painter.all_ink(p);
     }
     for (const Text& text : texts_) {
         p.setPen(t.graphite);

@@ -24,7 +24,7 @@ class StepPicture : public QWidget {
         QPainter p(this);
         p.fillRect(rect(), Theme::tokens().sheet);
         const auto of = face_of_step(desk_.job(), step).value_or(std::pair<std::size_t, std::size_t>{0, 0});
-        const FacePlan* planned = desk_.plan().of(of.first, of.second);
+        const FacePlan* planned = desk_.plan().of_step(desk_.job(), step);
         if (planned == nullptr || planned->blank->face.empty()) return;
         const FacePlan& plan = *planned;
         const Sign& sign = desk_.job().signs[of.first];

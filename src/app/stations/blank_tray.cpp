@@ -828,7 +828,7 @@ class BlankTray : public Tray {
         });
         small_button(tr("Another like it"), [this] {
             const std::size_t at = desk_.sign_at();
-            desk_.apply(copy_sign(desk_.job(), at, face().lettering.words));
+            desk_.apply(copy_sign(desk_.job(), at, face().lettering.main().words));
             desk_.select(at + 1);
         });
         QPushButton* back = small_button(tr("Letter its back"), [this] {

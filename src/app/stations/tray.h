@@ -77,8 +77,9 @@ class Tray : public QScrollArea {
     QVBoxLayout* follows_layout_ = nullptr;
 };
 
-/// The tray of the first station.
+/// The trays of the first two stations.
 Tray* make_blank_tray(Desk& desk, QWidget* parent);
+Tray* make_lettering_tray(Desk& desk, QWidget* parent);
 /// The tray of a station, or nullptr for those that use the whole middle.
 Tray* make_tray(Station station, Desk& desk, QWidget* parent);
 

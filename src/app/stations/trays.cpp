@@ -1,7 +1,6 @@
 // The trays of the stations after Blank, which has a file of its own.
 #include <QCheckBox>
 #include <QDateTimeEdit>
-#include <QFocusEvent>
 #include <QHBoxLayout>
 #include <QPlainTextEdit>
 #include <QSpinBox>
@@ -24,135 +23,27 @@ void make(Making& making, Way way) {
     making.film = way == Way::Decal ? "permanent-gloss" : "removable-matt";
 }
 
-// ---- 2 Lettering
-
-class WordsEdit : public QPlainTextEdit {
-  public:
-    using QPlainTextEdit::QPlainTextEdit;
-    std::function<void()> left;
-
-  protected:
-    void focusOutEvent(QFocusEvent* event) override {
-        QPlainTextEdit::focusOutEvent(event);
-        if (left) left();
-    }
-};
-
-class LetteringTray : public Tray {
-  public:
-    LetteringTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
-        title(tr("The words"));
-        words_ = new WordsEdit(this);
-        words_->setAccessibleName(tr("words"));
-        words_->setObjectName("words");
-        words_->setTabChangesFocus(true);
-        words_->setFixedHeight(Theme::px(84));
-        words_->setPlaceholderText(tr("Type the words, a line for each line"));
-        add_decision(words_);
-        connect(words_, &QPlainTextEdit::textChanged, this, [this] {
-            edit_face([&](Face& f) { f.lettering.words = words_->toPlainText().toStdString(); }, "words");
-        });
-        words_->left = [this] { desk_.settle(); };
-        typeface_ = field(tr("typeface"), new Choice(tr("typeface"), this));
-        const auto& typefaces = desk.library().typefaces;
-        for (std::size_t i = 0; i < typefaces.size(); ++i) {
-            typeface_->addItem(text_of(typefaces[i].name.family + " " + typefaces[i].name.style), static_cast<int>(i));
-        }
-        connect(typeface_, &QComboBox::activated, this, [this](int) {
-            const auto i = static_cast<std::size_t>(typeface_->currentData().toInt());
-            edit_face([&](Face& f) { f.lettering.typeface = desk_.library().typefaces.at(i).name; });
-        });
-        arrangement_ = field(tr("arranged"), new Segmented(tr("arranged"), {tr("stack"), tr("level lines")}, this));
-        connect(arrangement_, &Segmented::chosen, this,
-                [this](int i) { arrange(i == 0 ? Arrangement::Stack : Arrangement::Level); });
-        sizing_ = field(tr("size"), new Segmented(tr("size"), {tr("snug"), tr("by cap height")}, this));
-        connect(sizing_, &Segmented::chosen, this, [this](int i) {
-            edit_face([&](Face& f) {
-                f.lettering.sizing = i == 0 ? Sizing::Snug : Sizing::CapHeight;
-                // Begins where snug left off, on a sixteenth.
-                if (i == 1 && plan() != nullptr && plan()->lettering->cap_height > Length{}) {
-                    const Length sixteenth = 0.0625_in;
-                    f.lettering.cap_height =
-                        measure_of(sixteenth * (plan()->lettering->cap_height.nm() / sixteenth.nm()), {});
-                }
-            });
-        });
-        cap_ = measure_field(tr("cap height"), [](Lettering& l, const Measure& m) { l.cap_height = m; });
-        letter_gap_ = measure_field(tr("letter gap"), [](Lettering& l, const Measure& m) { l.letter_gap = m; });
-        line_gap_ = measure_field(tr("line gap"), [](Lettering& l, const Measure& m) { l.line_gap = m; });
-    }
-
-    void refresh() override {
-        const Lettering& l = face().lettering;
-        const QString words = text_of(l.words);
-        if (words_->toPlainText() != words) {
-            const QSignalBlocker quiet(words_);
-            words_->setPlainText(words);
-        }
-        const auto& typefaces = desk_.library().typefaces;
-        const Typeface* known = find_typeface(typefaces, l.typeface);
-        if (known != nullptr) {
-            typeface_->setCurrentIndex(typeface_->findData(static_cast<int>(known - typefaces.data())));
-        } else {
-            typeface_->setCurrentIndex(-1);
-            typeface_->setPlaceholderText(text_of(l.typeface.family + " " + l.typeface.style) + tr(" (not here)"));
-        }
-        arrangement_->show_choice(l.arrangement == Arrangement::Stack ? 0 : 1);
-        sizing_->show_choice(l.sizing == Sizing::Snug ? 0 : 1);
-        const bool snug = l.sizing == Sizing::Snug;
-        cap_->setEnabled(!snug);
-        cap_->show_value(
-            snug ? std::nullopt : std::optional(l.cap_height),
-            snug && plan() != nullptr ? tr("%1, follows").arg(length(plan()->lettering->cap_height)) : QString());
-        letter_gap_->show_value(l.letter_gap);
-        line_gap_->setEnabled(l.arrangement == Arrangement::Level);
-        line_gap_->show_value(l.line_gap);
-
-        begin_follows(tr("What follows"));
-        if (plan() != nullptr && !plan()->lettering->letters.empty()) {
-            const LetteringPlan& p = *plan()->lettering;
-            fact(tr("letters"), QString::number(p.letters.size()));
-            fact(tr("cap height"), length(p.cap_height));
-            if (p.free_across > 0.03125_in) fact(tr("free across"), length(p.free_across));
-            if (p.free_up > 0.03125_in) fact(tr("free up"), length(p.free_up));
-            for (const Reason& note : p.notes) why(say(note));
-            for (const TypefaceName& t : p.offers) {
-                offer(tr("Use %1 %2").arg(text_of(t.family), text_of(t.style)),
-                      [this, t] { edit_face([&](Face& f) { f.lettering.typeface = t; }); });
-            }
-        }
-        problems("lettering");
-        end_follows();
-    }
-
-  private:
-    MeasureField* measure_field(const QString& name, const std::function<void(Lettering&, const Measure&)>& set) {
-        auto* made = field(name, new MeasureField(desk_, name, this));
-        connect(made, &MeasureField::decided, this,
-                [this, set](const Measure& m) { edit_face([&](Face& f) { set(f.lettering, m); }); });
-        return made;
-    }
-
-    // A stack's gap is far too much between letters on a line, and the other way round.
-    void arrange(Arrangement arrangement) {
-        edit_face([&](Face& f) {
-            if (f.lettering.arrangement == arrangement) return;
-            f.lettering.arrangement = arrangement;
-            f.lettering.letter_gap = measure(arrangement == Arrangement::Stack ? "9/16" : "0");
-        });
-    }
-
-    WordsEdit* words_;
-    Choice* typeface_;
-    Segmented *arrangement_, *sizing_;
-    MeasureField *cap_, *letter_gap_, *line_gap_;
-};
+// Which colour of the face is at hand; out of the way where there is one.
+void show_colours(Choice* choice, const Desk& desk) {
+    const auto& colours = desk.face().colours;
+    const QSignalBlocker quiet(choice);
+    choice->clear();
+    for (const Colour& c : colours)
+        choice->addItem(text_of(c.paint.colour_name.empty() ? c.paint.colour : c.paint.colour_name));
+    choice->setCurrentIndex(static_cast<int>(desk.colour_at()));
+    choice->setVisible(colours.size() > 1);
+    QWidget* holder = choice->parentWidget();
+    (void)holder;
+}
 
 // ---- 3 Sections
 
 class SectionsTray : public Tray {
   public:
     SectionsTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
+        colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this));
+        connect(colour_choice_, &QComboBox::activated, this,
+                [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
         title(tr("How it is made"));
         way_ = new Segmented(tr("how it is made"), {tr("decal"), tr("paint-through")}, this);
         add_decision(way_);
@@ -178,7 +69,8 @@ class SectionsTray : public Tray {
     }
 
     void refresh() override {
-        const Making& m = face().colours.front().making;
+        show_colours(colour_choice_, desk_);
+        const Making& m = face().colours[desk_.colour_at()].making;
         const bool mask = m.way == Way::PaintThrough;
         way_->show_choice(mask ? 1 : 0);
         select_or_add(film_, m.film);
@@ -232,7 +124,7 @@ class SectionsTray : public Tray {
 
   private:
     void edit_making(const std::function<void(Making&)>& change) {
-        edit_face([&](Face& f) { change(f.colours.front().making); });
+        edit_face([&](Face& f) { change(f.colours[desk_.colour_at()].making); });
     }
 
     void misfits(const LoadsPlan& p) {
@@ -249,6 +141,7 @@ class SectionsTray : public Tray {
     Segmented* way_;
     Choice *film_, *tool_;
     MeasureField *margin_, *lap_;
+    Choice* colour_choice_ = nullptr;
 };
 
 // ---- 4 Method
@@ -256,16 +149,19 @@ class SectionsTray : public Tray {
 class MethodTray : public Tray {
   public:
     MethodTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
+        colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this));
+        connect(colour_choice_, &QComboBox::activated, this,
+                [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
         title(tr("How it is made"));
         making_ = new Segmented(tr("made as"), {tr("decal"), tr("paint-through")}, this);
         add_decision(making_);
         connect(making_, &Segmented::chosen, this, [this](int i) {
-            edit_face([&](Face& f) { make(f.colours.front().making, i == 0 ? Way::Decal : Way::PaintThrough); });
+            edit_face([&](Face& f) { make(f.colours[desk_.colour_at()].making, i == 0 ? Way::Decal : Way::PaintThrough); });
         });
         film_ = field(tr("film"), new Choice(tr("film of the method"), this));
         for (const Film& f : desk.library().trade.films) film_->addItem(text_of(f.name), text_of(f.id));
         connect(film_, &QComboBox::activated, this, [this] {
-            edit_face([&](Face& f) { f.colours.front().making.film = film_->currentData().toString().toStdString(); });
+            edit_face([&](Face& f) { f.colours[desk_.colour_at()].making.film = film_->currentData().toString().toStdString(); });
         });
         gap();
         title(tr("Coats"));
@@ -278,7 +174,7 @@ class MethodTray : public Tray {
             [](Face& f) { f.finish.ground.reset(); }, true);
         colour_ = coat_row(
             tr("colour of the lettering"), {"paint"}, false,
-            [](Face& f) -> CoatChoice& { return f.colours.front().paint; }, {}, true);
+            [this](Face& f) -> CoatChoice& { return f.colours[desk_.colour_at()].paint; }, {}, true);
         clear_ = coat_row(
             tr("clear"), {"clear"}, true,
             [](Face& f) -> CoatChoice& {
@@ -307,13 +203,14 @@ class MethodTray : public Tray {
     }
 
     void refresh() override {
+        show_colours(colour_choice_, desk_);
         const Face& f = face();
-        making_->show_choice(f.colours.front().making.way == Way::Decal ? 0 : 1);
-        film_->show_data(text_of(f.colours.front().making.film));
+        making_->show_choice(f.colours[desk_.colour_at()].making.way == Way::Decal ? 0 : 1);
+        film_->show_data(text_of(f.colours[desk_.colour_at()].making.film));
         show_coat(ground_, f.finish.ground ? &*f.finish.ground : nullptr);
-        show_coat(colour_, &f.colours.front().paint);
+        show_coat(colour_, &f.colours[desk_.colour_at()].paint);
         show_coat(clear_, f.finish.clear ? &*f.finish.clear : nullptr);
-        const bool mask = f.colours.front().making.way == Way::PaintThrough;
+        const bool mask = f.colours[desk_.colour_at()].making.way == Way::PaintThrough;
         colour_.coat->setVisible(mask);
         colour_.coats->setVisible(mask);
         outdoors_->show_choice(f.finish.outdoors ? 0 : 1);
@@ -345,7 +242,7 @@ class MethodTray : public Tray {
                 const std::string step = face_id(desk_.sign(), desk_.face_at()) + "/proof";
                 desk_.apply(tick(desk_.job(), desk_.plan(), desk_.shop(), step, desk_.now()));
             });
-            sign->setEnabled(!face().lettering.words.empty());
+            sign->setEnabled(!face().lettering.main().words.empty());
         }
         heading(tr("Take care"));
         std::set<std::string> said;
@@ -439,6 +336,7 @@ class MethodTray : public Tray {
     Segmented *making_, *outdoors_, *lift_, *seal_, *over_;
     QCheckBox* sanded_;
     QLabel* note_;
+    Choice* colour_choice_ = nullptr;
 };
 
 // ---- 5 Clock
@@ -586,7 +484,7 @@ Tray* make_tray(Station station, Desk& desk, QWidget* parent) {
         case Station::Blank:
             return make_blank_tray(desk, parent);
         case Station::Lettering:
-            return new LetteringTray(desk, parent);
+            return make_lettering_tray(desk, parent);
         case Station::Sections:
             return new SectionsTray(desk, parent);
         case Station::Method:

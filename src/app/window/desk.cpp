@@ -1,11 +1,17 @@
 #include "window/desk.h"
 
+#include <QCoreApplication>
 #include <QDateTime>
+#include <QImage>
+#include <QProgressDialog>
+#include <atomic>
 #include <fstream>
 
+#include "drawing/drawing_file.h"
 #include "drawing/outline_file.h"
 #include "files/exporting.h"
 #include "files/job_file.h"
+#include "window/trace_dialog.h"
 
 namespace skarvel {
 
@@ -68,7 +74,30 @@ void Desk::select(std::size_t sign, std::size_t face) {
     sign_at_ = std::min(sign, job_.signs.size() - 1);
     face_at_ = std::min(face, job_.signs[sign_at_].faces.size() - 1);
     together_ = false;
+    colour_at_ = text_at_ = 0;
+    art_at_.reset();
     Q_EMIT selection_changed();
+}
+
+void Desk::select_colour(std::size_t colour) {
+    if (colour == colour_at_) return;
+    colour_at_ = colour;
+    Q_EMIT job_changed();
+}
+
+void Desk::select_text(std::size_t text) {
+    if (text == text_at_ && !art_at_) return;
+    settle();
+    text_at_ = text;
+    art_at_.reset();
+    Q_EMIT job_changed();
+}
+
+void Desk::select_art(std::size_t art) {
+    if (art_at_ == art) return;
+    settle();
+    art_at_ = art;
+    Q_EMIT job_changed();
 }
 
 void Desk::show_together(bool together) {
@@ -133,13 +162,14 @@ void Desk::set_shop(const Shop& shop) {
 
 void Desk::plan_in_background() {
     const std::lock_guard lock(mutex_);
-    request_ = Request{job_, shop_, now(), ++revision_};
+    request_ = Request{library_, job_, shop_, now(), ++revision_};
     if (running_) running_->request_stop();
     wake_.notify_all();
 }
 
 void Desk::work(const std::stop_token& stop) {
     Planner planner;
+    std::shared_ptr<const Library> library;
     while (!stop.stop_requested()) {
         Request request;
         std::stop_source source;
@@ -151,7 +181,10 @@ void Desk::work(const std::stop_token& stop) {
             request_.reset();
             running_ = source;
         }
-        auto planned = planner.plan(request.job, request.shop, *library_, request.now, source.get_token());
+        // What was planned with other typefaces does not count.
+        if (request.library != library) planner = Planner();
+        library = request.library;
+        auto planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token());
         {
             const std::lock_guard lock(mutex_);
             running_.reset();
@@ -193,6 +226,9 @@ void Desk::wait_for_plan() {
 
 void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     job_ = std::move(job);
+    colour_at_ = text_at_ = 0;
+    art_at_.reset();
+    find_typefaces();
     saved_ = job_;
     path_ = std::move(path);
     stamp_ = stamp;
@@ -311,6 +347,145 @@ std::string Desk::read_outline(const fs::path& path) {
                                  path.filename().string()};
     apply(std::move(job));
     return {};
+}
+
+// ---- drawings and typefaces
+
+namespace {
+
+GreyPicture grey(const QImage& image) {
+    const QImage flat = image.convertToFormat(QImage::Format_ARGB32);
+    GreyPicture out{flat.width(), flat.height(), {}};
+    out.pixels.reserve(static_cast<std::size_t>(flat.width()) * static_cast<std::size_t>(flat.height()));
+    for (int y = 0; y < flat.height(); ++y) {
+        for (int x = 0; x < flat.width(); ++x) {
+            // What is clear counts as paper.
+            const QRgb c = flat.pixel(x, y);
+            const int a = qAlpha(c);
+            out.pixels.push_back(static_cast<unsigned char>((qGray(c) * a + 255 * (255 - a)) / 255));
+        }
+    }
+    return out;
+}
+
+bool is_picture(const std::string& bytes) {
+    return bytes.starts_with("\x89PNG") || bytes.starts_with("\xff\xd8");
+}
+
+}  // namespace
+
+bool Desk::read_drawing(const fs::path& path) {
+    const auto bytes = read_file(path);
+    const auto trouble = [&](const Problem& p) {
+        const std::string remedy = say(p.remedy);
+        Q_EMIT said(QString::fromStdString(say(p.what) + (remedy.empty() ? "" : ": " + remedy)), true);
+        return false;
+    };
+    if (!bytes) return trouble(bytes.error());
+    const std::string name = path.filename().string();
+    PlacedDrawing placed;
+    if (is_picture(*bytes)) {
+        QImage image;
+        constexpr int largest = 4000;
+        if (!image.loadFromData(QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size()))) || image.isNull())
+            return trouble({{"drawing.no-picture", {{"file", name}}}, "lettering", {}, Mark::Stop});
+        if (std::max(image.width(), image.height()) > largest)
+            image = image.scaled(largest, largest, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+        auto choose = TraceDialog(grey(image), name);
+        if (choose.exec() != QDialog::Accepted) return false;
+        const auto traced = choose.traced();
+        if (!traced) return trouble(traced.error());
+        placed.drawing = *traced;
+        placed.drawing.source = name;
+        placed.drawing.checksum = checksum_of(*bytes);
+        placed.size = measure_of(4_in, shop_.display);
+    } else {
+        // Read beside the window, which stays alive; large files can be stopped.
+        std::stop_source stop;
+        std::atomic<double> done = 0;
+        std::atomic<bool> ready = false;
+        std::optional<Expected<ReadDrawing>> read;
+        std::jthread reader([&] {
+            read = read_drawing_file(*bytes, name, stop.get_token(), [&](double d) { done = d; });
+            ready = true;
+        });
+        QProgressDialog progress(tr("Reading %1").arg(QString::fromStdString(name)), tr("Stop"), 0, 100);
+        progress.setWindowModality(Qt::ApplicationModal);
+        progress.setMinimumDuration(400);
+        while (!ready) {
+            progress.setValue(static_cast<int>(done * 99));
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
+            if (progress.wasCanceled()) stop.request_stop();
+            std::this_thread::sleep_for(std::chrono::milliseconds(5));
+        }
+        reader.join();
+        progress.reset();
+        if (!*read) return trouble(read->error());
+        for (const Problem& note : (*read)->notes) trouble(note);
+        placed.drawing = std::move((*read)->drawing);
+        const Length sixteenth = 0.0625_in;
+        const Length width = (*read)->width;
+        placed.size = measure_of(width > sixteenth ? sixteenth * (width.nm() / sixteenth.nm()) : 4_in, shop_.display);
+    }
+    // A drawing larger than the room comes in as wide as the room is.
+    if (const FacePlan* plan = face_plan(); plan != nullptr && !plan->blank->usable.empty()) {
+        const Box box = bounds_of(placed.drawing);
+        const double ratio = static_cast<double>(box.height()) / static_cast<double>(std::max<std::int64_t>(1, box.width()));
+        const double room_wide = std::min(grid_to_mm(plan->blank->usable.width()), grid_to_mm(plan->blank->usable.height()) / ratio);
+        if (placed.size.value.in_mm() > room_wide) {
+            const Length eighth = 0.125_in;
+            placed.size = measure_of(eighth * std::max<std::int64_t>(1, Length::from_mm(room_wide).nm() / eighth.nm()), shop_.display);
+        }
+    }
+    apply(skarvel::add_art(job_, at(), std::move(placed), library_->typefaces));
+    return true;
+}
+
+const std::vector<TypefaceName>& Desk::installed() {
+    if (!installed_files_) {
+        installed_files_ = installed_typefaces();
+        for (const InstalledTypeface& t : *installed_files_) {
+            if (skarvel::find_typeface(library_->typefaces, t.name) == nullptr) installed_.push_back(t.name);
+        }
+    }
+    return installed_;
+}
+
+std::optional<TypefaceName> Desk::use_installed(const TypefaceName& name) {
+    (void)installed();
+    if (const Typeface* here = skarvel::find_typeface(library_->typefaces, name)) return here->name;
+    for (const InstalledTypeface& t : *installed_files_) {
+        if (t.name.family != name.family || t.name.style != name.style) continue;
+        auto bytes = read_file(t.file);
+        if (!bytes) break;
+        auto typeface = read_typeface(std::make_shared<const std::string>(std::move(*bytes)));
+        if (!typeface) {
+            Q_EMIT said(QString::fromStdString(say(typeface.error().what)), true);
+            return std::nullopt;
+        }
+        typeface->name.family = name.family;
+        typeface->name.style = name.style;
+        auto library = std::make_shared<Library>(*library_);
+        library->typefaces.push_back(*typeface);
+        // Widgets may still hold on to the one before.
+        libraries_.push_back(library_);
+        library_ = std::move(library);
+        plan_in_background();
+        return typeface->name;
+    }
+    return std::nullopt;
+}
+
+void Desk::find_typefaces() {
+    std::vector<TypefaceName> missing;
+    for (const Sign& sign : job_.signs) {
+        for (const Face& face : sign.faces) {
+            for (const Text& text : face.lettering.texts) {
+                if (skarvel::find_typeface(library_->typefaces, text.typeface) == nullptr) missing.push_back(text.typeface);
+            }
+        }
+    }
+    for (const TypefaceName& name : missing) use_installed(name);
 }
 
 Expected<std::vector<fs::path>> Desk::export_to(const fs::path& folder) {

@@ -17,8 +17,10 @@
 
 #include "files/save.h"
 #include "job/commands.h"
+#include "job/face_commands.h"
 #include "job/summary.h"
 #include "logbook/logbook.h"
+#include "window/installed.h"
 
 namespace skarvel {
 
@@ -45,8 +47,23 @@ class Desk : public QObject {
     [[nodiscard]] std::size_t face_at() const { return std::min(face_at_, sign().faces.size() - 1); }
     [[nodiscard]] const Sign& sign() const { return job_.signs[sign_at()]; }
     [[nodiscard]] const Face& face() const { return sign().faces[face_at()]; }
-    /// nullptr while the face at hand has not been planned.
-    [[nodiscard]] const FacePlan* face_plan() const { return plan_.of(sign_at(), face_at()); }
+    /// nullptr while the face at hand has not been planned; otherwise the plan of its colour at hand.
+    [[nodiscard]] const FacePlan* face_plan() const { return plan_.of(sign_at(), face_at(), colour_at()); }
+    /// Which of the face's colours Sections and Method show.
+    void select_colour(std::size_t colour);
+    [[nodiscard]] std::size_t colour_at() const { return std::min(colour_at_, face().colours.size() - 1); }
+    /// The text or the art that Lettering shows and changes.
+    void select_text(std::size_t text);
+    void select_art(std::size_t art);
+    [[nodiscard]] std::size_t text_at() const { return std::min(text_at_, face().lettering.texts.size() - 1); }
+    [[nodiscard]] std::optional<std::size_t> art_at() const {
+        return art_at_ && *art_at_ < face().art.size() ? art_at_ : std::nullopt;
+    }
+    /// The thing at hand by its id.
+    [[nodiscard]] std::string thing_at() const {
+        return art_at() ? face().art[*art_at()].id : face().lettering.texts[text_at()].id;
+    }
+    [[nodiscard]] FaceAt at() const { return {sign_at(), face_at()}; }
     /// All signs together, instead of the one at hand.
     void show_together(bool together);
     [[nodiscard]] bool together() const { return together_ && (job_.signs.size() > 1 || job_.post); }
@@ -87,6 +104,13 @@ class Desk : public QObject {
     Expected<std::vector<std::filesystem::path>> export_to(const std::filesystem::path& folder);
     /// Reads the outline of the blank at hand from an SVG or DXF file; says what is wrong with one that it cannot read.
     std::string read_outline(const std::filesystem::path& path);
+    /// Reads an SVG or DXF file, or traces a picture, and puts it on the face at hand. False when it could not, or was
+    /// stopped: then it says why.
+    bool read_drawing(const std::filesystem::path& path);
+    /// Typefaces installed on this computer that are not among those here.
+    const std::vector<TypefaceName>& installed();
+    /// Adds one to those here; nothing when its file cannot be used: then it says why.
+    std::optional<TypefaceName> use_installed(const TypefaceName& name);
     /// Writes the logbook record and marks the job finished.
     Expected<long> finish_job(const std::string& outcome, const std::string& note);
 
@@ -108,14 +132,21 @@ class Desk : public QObject {
     void remember(const std::filesystem::path& path);
     void replace_job(Job job, std::filesystem::path path, std::optional<FileStamp> stamp);
 
+    // Typefaces that the job names and this computer has.
+    void find_typefaces();
+
     std::shared_ptr<const Library> library_;
+    std::vector<std::shared_ptr<const Library>> libraries_;
+    std::optional<std::vector<InstalledTypeface>> installed_files_;
+    std::vector<TypefaceName> installed_;
     DeskFiles files_;
     std::optional<std::chrono::seconds> clock_shift_;
     Job job_, saved_;
     Shop shop_;
     std::vector<Job> undo_, redo_;
     QString merge_;
-    std::size_t sign_at_ = 0, face_at_ = 0;
+    std::size_t sign_at_ = 0, face_at_ = 0, colour_at_ = 0, text_at_ = 0;
+    std::optional<std::size_t> art_at_;
     bool together_ = false;
     std::filesystem::path path_;
     std::optional<FileStamp> stamp_;
@@ -127,6 +158,7 @@ class Desk : public QObject {
     Plan plan_;
     std::uint64_t revision_ = 0, planned_ = 0;
     struct Request {
+        std::shared_ptr<const Library> library;
         Job job;
         Shop shop;
         Moment now;

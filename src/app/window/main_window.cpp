@@ -430,7 +430,7 @@ void MainWindow::find() {
     all.push_back({tr("Tape measure"), [this] { drawing_->set_measuring(true); }});
     all.push_back({tr("Another sign like this one"), [this] {
                        const std::size_t at = desk_.sign_at();
-                       desk_.apply(copy_sign(desk_.job(), at, desk_.face().lettering.words));
+                       desk_.apply(copy_sign(desk_.job(), at, desk_.face().lettering.main().words));
                        desk_.select(at + 1);
                    }});
     if (signs_row_->wanted()) {
@@ -457,7 +457,7 @@ void MainWindow::find() {
             {tr("Typeface: %1 %2").arg(QString::fromStdString(t.name.family), QString::fromStdString(t.name.style)),
              [this, name = t.name] {
                  Job job = desk_.job();
-                 job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering.typeface = name;
+                 job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering.main().typeface = name;
                  desk_.apply(std::move(job));
              }});
     }

@@ -87,9 +87,9 @@ void RackTicket::paintEvent(QPaintEvent*) {
         p.save();
         p.setClipRect(card.adjusted(1, 1, -1, -1));
         const Sign& sign = job_->signs.front();
-        const FacePainter painter(sign, sign.faces.front(), *face, view);
+        const FacePainter painter(sign, sign.faces.front(), *face, view, &plan_);
         painter.board(p, false);
-        painter.ink(p);
+        painter.all_ink(p);
         p.restore();
     }
     Mark worst = Mark::None;

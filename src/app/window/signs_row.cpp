@@ -128,9 +128,9 @@ void SignsRow::paint_card(QPainter& p, const Card& card, bool is_chosen) const {
         view.origin = picture.center() - QPointF(size.width() / 2, size.height() / 2);
         p.save();
         p.setClipRect(card.where);
-        const FacePainter painter(sign, sign.faces[card.face], *plan, view);
+        const FacePainter painter(sign, sign.faces[card.face], *plan, view, &desk_.plan());
         painter.board(p, false);
-        painter.ink(p);
+        painter.all_ink(p);
         p.restore();
     }
     const QRectF text(picture.right() + 8, card.where.top(), card.where.right() - picture.right() - 14,

@@ -3,11 +3,15 @@
 // Ink: the outlines of one colour that will be vinyl or paint, as a list of pieces that know where they came from.
 // Letters that touch are one piece, since they are cut as one; everything else stays apart. The union of the pieces is
 // the ink.
+//
+// A rim lies behind its ink in another colour: all of it (overlay), or cut out under the ink but for an overlap, so that
+// no ground shows between them (knock-out). An inner rim lies inside the outline, over its ink or instead of it.
 #pragma once
 
 #include <string>
 #include <vector>
 
+#include "artwork/art.h"
 #include "geometry/region.h"
 #include "lettering/lettering.h"
 
@@ -19,9 +23,18 @@ struct Piece {
     int first = 0;        ///< number of its first letter on the face
     bool starts_word = false;
     int line = 0;
+    bool art = false;  ///< no letters of a text: `letters` is only its name
     friend bool operator==(const Piece&, const Piece&) = default;
 };
 
+/// Of all letters, whatever their colour.
 std::vector<Piece> pieces_of(const LetteringPlan& lettering);
+
+/// The pieces of one colour of the face: letters, rims and art.
+std::vector<Piece> ink_of(const Lettering& lettering, const LetteringPlan& placed, const std::vector<Art>& art,
+                          const ArtPlan& made, std::size_t colour);
+
+/// The colours that anything on the face is in, in order; the first one always.
+std::vector<std::size_t> colours_used(const Lettering& lettering, const std::vector<Art>& art, std::size_t colours);
 
 }  // namespace skarvel

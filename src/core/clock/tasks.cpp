@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace skarvel {
 namespace {
@@ -11,12 +12,21 @@ class Builder {
     Builder(const TaskInput& in, const Trade& trade) : in_(in), trade_(trade), h_(trade.hands_on) {}
 
     std::vector<Task> build() {
-        prepare();
+        if (in_.first) prepare();
         const std::vector<std::size_t> films = cut_and_weed();
         lay(films);
         if (in_.making.way == Way::PaintThrough) paint();
-        if (in_.method.clear_coats > 0 && in_.clear_over) clear("clear");
-        finish();
+        if (in_.last) {
+            if (behind()) {
+                const bool decal = in_.making.way == Way::Decal;
+                then_wait(decal ? trade_.clear_over_vinyl : in_.method.colour.paint_over,
+                          decal ? Reason{"wait.vinyl", {}}
+                                : Reason{"wait.clear-over", {{"paint", in_.method.colour.name}}});
+                ground();
+            }
+            if (in_.method.clear_coats > 0 && in_.clear_over) clear("clear");
+            finish();
+        }
         return std::move(tasks_);
     }
 
@@ -24,9 +34,17 @@ class Builder {
     std::size_t add(const std::string& kind, const std::string& which, double minutes,
                     std::vector<std::pair<std::string, Argument>> arguments, int number = 0) {
         Task task;
-        task.id = in_.sign + "/" + kind + (which.empty() ? "" : "/" + which);
+        // What is done once for the whole face is named after the face.
+        static const std::set<std::string> once{"proof", "sand", "ground", "field", "frame", "clear", "clear-under", "final"};
+        const std::string of = once.contains(kind) ? in_.sign.substr(0, in_.sign.find('.')) : in_.sign;
+        task.id = of + "/" + kind + (which.empty() ? "" : "/" + which);
         task.kind = kind;
+        task_arguments_ = arguments;
         task.name = {"task." + kind, std::move(arguments)};
+        if (!in_.colour.empty() && !once.contains(kind)) {
+            task.name = {"task.in-colour", {{"task", std::vector<Reason>{task.name}}, {"colour", in_.colour}}};
+            task.name.arguments.insert(task.name.arguments.end(), task_arguments_.begin(), task_arguments_.end());
+        }
         task.hands_on = Minutes(static_cast<int>(std::ceil(minutes)));
         task.number = number;
         tasks_.push_back(std::move(task));
@@ -56,13 +74,8 @@ class Builder {
         const BuildUp& m = in_.method;
         if (in_.frame_before) frame();
         if (in_.sanded) follow(add("sand", "", h_.setup / 2 + h_.sand_per_sqft * in_.area_sqft, {}));
-        for (int coat = 1; coat <= m.ground_coats; ++coat) {
-            follow(
-                add("ground", std::to_string(coat), brushing(),
-                    {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.ground_coats}}, {"paint", m.ground.name}},
-                    coat));
-            then_wait(m.ground.next_coat, {"wait.next-coat", {{"paint", m.ground.name}}});
-        }
+        if (!behind()) ground();
+        if (behind()) return fields();
         if (m.clear_coats > 0 && !in_.clear_over) {
             if (m.ground_coats > 0) then_wait(m.ground.paint_over, {"wait.clear-over", {{"paint", m.ground.name}}});
             clear("clear-under");
@@ -71,6 +84,23 @@ class Builder {
             then_wait(m.rest, {"wait.film-on-ground", {{"paint", m.ground.name}}});
         }
         fields();
+    }
+
+    // On the back of a clear blank the ground comes after everything that is seen in front of it.
+    [[nodiscard]] bool behind() const {
+        const auto at = in_.method.facts.find("from-behind");
+        return at != in_.method.facts.end() && at->second == Fact{true};
+    }
+
+    void ground() {
+        const BuildUp& m = in_.method;
+        for (int coat = 1; coat <= m.ground_coats; ++coat) {
+            follow(
+                add("ground", std::to_string(coat), brushing(),
+                    {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.ground_coats}}, {"paint", m.ground.name}},
+                    coat));
+            then_wait(m.ground.next_coat, {"wait.next-coat", {{"paint", m.ground.name}}});
+        }
     }
 
     // Bands and borders: tape on the dry ground, a thin coat, the tape off while it is soft.
@@ -92,14 +122,15 @@ class Builder {
     }
 
     std::vector<std::size_t> cut_and_weed() {
-        const std::size_t proof = add("proof", "", h_.proof, {});
+        std::optional<std::size_t> proof;
+        if (in_.first) proof = add("proof", "", h_.proof, {});
         std::vector<std::size_t> weeded;
         for (std::size_t i = 0; i < in_.loads.loads.size(); ++i) {
             const Load& load = in_.loads.loads[i];
             const auto number = static_cast<std::int64_t>(i + 1);
             const std::size_t cut =
                 add("cut", load.name, h_.load, {{"load", number}, {"letters", load.name}}, static_cast<int>(number));
-            after(cut, proof);
+            if (proof) after(cut, *proof);
             double minutes = 0;
             for (const Placement& p : load.placements) {
                 const Section& section = in_.loads.sections[p.section];
@@ -185,6 +216,7 @@ class Builder {
     const Trade& trade_;
     const HandsOn& h_;
     std::vector<Task> tasks_;
+    std::vector<std::pair<std::string, Argument>> task_arguments_;
     std::optional<std::size_t> last_;
     Minutes wait_{0};
     Reason wait_why_;

@@ -34,7 +34,7 @@ struct Task {
 };
 
 struct TaskInput {
-    std::string sign;  ///< prefix of the names
+    std::string sign;  ///< prefix of the names: "1", or "1.2" for the second colour of a face
     BuildUp method;
     Making making;
     LoadsPlan loads;
@@ -48,6 +48,8 @@ struct TaskInput {
     double fields_sqft = 0;
     int frame_pieces = 0;  ///< to saw and join
     bool frame_before = false;
+    bool first = true, last = true;  ///< of the colours of its face: what is done once is done with these
+    std::string colour{};            ///< its name, where the face has several
     friend bool operator==(const TaskInput&, const TaskInput&) = default;
 };
 

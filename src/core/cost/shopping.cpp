@@ -6,7 +6,7 @@ namespace skarvel {
 
 std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
     std::vector<ShoppingItem> items;
-    items.push_back(
+    if (in.first) items.push_back(
         in.board.empty()
             ? ShoppingItem{{"buy.blank", {}}, {"buy.size", {{"length", in.length}, {"width", in.width}}}}
             : ShoppingItem{{"buy.board", {{"stock", shown_name(in.board)}}}, {"buy.length", {{"length", in.length}}}});
@@ -29,14 +29,14 @@ std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
         items.push_back({{id, {{"coat", c.name}}},
                          {"buy.coats", {{"coats", std::int64_t{coats}}, {"area", in.area_sqft * coats}}}});
     };
-    coat(in.method.ground, in.method.ground_coats, "buy.ground");
+    if (in.first) coat(in.method.ground, in.method.ground_coats, "buy.ground");
     coat(in.method.colour, in.method.colour_coats, "buy.colour");
-    coat(in.method.clear, in.method.clear_coats, "buy.clear");
+    if (in.first) coat(in.method.clear, in.method.clear_coats, "buy.clear");
     if (in.making.way == Way::PaintThrough)
         items.push_back({{"buy.tool", {{"tool", in.making.tool.name}}}, {"buy.one", {}}});
     if (in.rope > Length{})
         items.push_back({{"buy.rope", {}}, {"buy.rope-length", {{"length", film_to_cut(in.rope)}}}});
-    items.push_back({{"buy.paper", {}}, {"buy.sheets", {}}});
+    if (in.first) items.push_back({{"buy.paper", {}}, {"buy.sheets", {}}});
     return items;
 }
 

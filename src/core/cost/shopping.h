@@ -20,6 +20,7 @@ struct ShoppingInput {
     Length film_width;
     std::string seal;
     Length rope;  ///< that turns of rope take
+    bool first = true;  ///< colour of its face: the blank and its coats are bought once
     friend bool operator==(const ShoppingInput&, const ShoppingInput&) = default;
 };
 

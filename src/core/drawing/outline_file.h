@@ -26,6 +26,7 @@ Expected<Region> read_outline_file(const std::string& bytes, const std::string& 
 struct DrawnPath {
     Outline::Contour contour;
     bool closed = false;
+    std::size_t shape = 0;  ///< of an SVG: which of its shapes it belongs to
 };
 
 /// The paths of either kind of file, before they are judged.

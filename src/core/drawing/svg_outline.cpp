@@ -7,10 +7,12 @@
 #include <boost/mpl/set.hpp>
 #include <memory>
 #include <optional>
+#include <type_traits>
 #include <svgpp/policy/xml/libxml2.hpp>
 #include <svgpp/svgpp.hpp>
 
 #include "drawing/outline_file.h"
+#include "drawing/svg_tree.h"
 
 namespace skarvel {
 namespace {
@@ -38,6 +40,8 @@ class Collector {
     template <class Element>
     void on_enter_element(Element) {
         matrices_.push_back(matrices_.back());
+        constexpr bool group = std::is_same_v<Element, svgpp::tag::element::svg> || std::is_same_v<Element, svgpp::tag::element::g>;
+        if (!group) ++shape_;
     }
     void on_exit_element() { matrices_.pop_back(); }
     void transform_matrix(const boost::array<double, 6>& matrix) {
@@ -73,6 +77,7 @@ class Collector {
             const double size = std::abs(first.x) + std::abs(first.y) + 1;
             const double gap = std::abs(first.x - last.x) + std::abs(first.y - last.y);
             now_->closed = now_->closed || gap < 1e-6 * size;
+            now_->shape = shape_ - 1;
             paths.push_back(std::move(*now_));
         }
         now_.reset();
@@ -80,6 +85,7 @@ class Collector {
 
     std::vector<Matrix> matrices_{Matrix{}};
     std::optional<DrawnPath> now_;
+    std::size_t shape_ = 0;
 };
 
 using Elements =
@@ -95,6 +101,16 @@ using Traversal = svgpp::document_traversal<
 
 }  // namespace
 
+Expected<std::vector<DrawnPath>> paths_of_tree(xmlNode* root, const std::string& name) {
+    Collector collector;
+    try {
+        Traversal::load_document(root, collector);
+    } catch (const std::exception& e) {
+        return refused({"outline.not-svg", {{"file", name}, {"detail", std::string(e.what())}}}, "blank");
+    }
+    return std::move(collector.paths);
+}
+
 Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name) {
     const auto no = [&](const char* id, const std::string& detail = {}) {
         return refused({id, {{"file", name}, {"detail", detail}}}, "blank");
@@ -109,13 +125,7 @@ Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const st
     if (!document) return no("outline.not-svg");
     xmlNode* root = xmlDocGetRootElement(document.get());
     if (root == nullptr) return no("outline.not-svg");
-    Collector collector;
-    try {
-        Traversal::load_document(root, collector);
-    } catch (const std::exception& e) {
-        return no("outline.not-svg", e.what());
-    }
-    return std::move(collector.paths);
+    return paths_of_tree(root, name);
 }
 
 }  // namespace skarvel

@@ -1,115 +1,19 @@
 #include "files/job_file.h"
 
-#include <fmt/format.h>
-
 #include <array>
 #include <charconv>
-#include <initializer_list>
-#include <nlohmann/json.hpp>
+
+#include "files/job_parts.h"
 
 namespace skarvel {
 namespace {
 
-using Json = nlohmann::ordered_json;
-
-struct Refusal {
-    Problem problem;
-};
-
-[[noreturn]] void refuse(const std::string& id, const std::string& where, const std::string& detail = {}) {
-    throw Refusal{Problem{
-        {id, {{"where", where.empty() ? std::string("file") : where}, {"detail", detail}}}, where, {}, Mark::Stop}};
-}
-
-// An object of the file with the place where it stands; `done` refuses keys that nothing asked for.
-class Object {
-  public:
-    Object(const Json& json, std::string where) : json_(json), where_(std::move(where)) {
-        if (!json.is_object()) refuse("file.not-object", where_);
-    }
-
-    void only(std::initializer_list<const char*> keys) const {
-        for (const auto& [key, value] : json_.items()) {
-            if (std::none_of(keys.begin(), keys.end(), [&](const char* k) { return key == k; })) {
-                refuse("file.unknown-key", path(key.c_str()), key);
-            }
-        }
-    }
-    [[nodiscard]] std::string path(const char* key) const { return where_.empty() ? key : where_ + "/" + key; }
-    [[nodiscard]] bool has(const char* key) const { return json_.contains(key) && !json_.at(key).is_null(); }
-    [[nodiscard]] const Json& at(const char* key) const {
-        if (!json_.contains(key)) refuse("file.missing-key", path(key), key);
-        return json_.at(key);
-    }
-    [[nodiscard]] std::string text(const char* key) const {
-        if (!at(key).is_string()) refuse("file.not-text", path(key), key);
-        return at(key).get<std::string>();
-    }
-    [[nodiscard]] std::string text_or(const char* key, const std::string& otherwise) const {
-        return has(key) ? text(key) : otherwise;
-    }
-    [[nodiscard]] int whole(const char* key, int least, int most) const {
-        if (!at(key).is_number_integer()) refuse("file.not-number", path(key), key);
-        const auto value = at(key).get<std::int64_t>();
-        if (value < least || value > most) refuse("file.out-of-range", path(key), key);
-        return static_cast<int>(value);
-    }
-    [[nodiscard]] bool flag(const char* key) const {
-        if (!at(key).is_boolean()) refuse("file.not-flag", path(key), key);
-        return at(key).get<bool>();
-    }
-    [[nodiscard]] Measure length(const char* key) const {
-        // Bare numbers do not occur in files that were written; read as inches they still mean something.
-        auto read = read_measure(text(key), Unit::Inch);
-        if (!read) refuse("file.not-measure", path(key), text(key));
-        return *read;
-    }
-    [[nodiscard]] std::optional<Measure> length_if(const char* key) const {
-        return has(key) ? std::optional(length(key)) : std::nullopt;
-    }
-    [[nodiscard]] Moment moment(const char* key) const {
-        auto read = read_moment(text(key));
-        if (!read) refuse("file.not-moment", path(key), text(key));
-        return *read;
-    }
-    template <class T, std::size_t n>
-    [[nodiscard]] T choice(const char* key, const std::array<std::pair<const char*, T>, n>& table) const {
-        const std::string word = text(key);
-        for (const auto& [name, value] : table) {
-            if (word == name) return value;
-        }
-        refuse("file.unknown-word", path(key), word);
-    }
-    template <class F>
-    void each(const char* key, F read) const {
-        if (!at(key).is_array()) refuse("file.not-list", path(key), key);
-        int i = 0;
-        for (const Json& item : at(key)) read(item, fmt::format("{}/{}", path(key), i++));
-    }
-    [[nodiscard]] Object object(const char* key) const { return {at(key), path(key)}; }
-    [[nodiscard]] const Json& json() const { return json_; }
-
-  private:
-    const Json& json_;
-    std::string where_;
-};
-
-template <class T, std::size_t n>
-std::string name_in(const std::array<std::pair<const char*, T>, n>& table, T value) {
-    for (const auto& [name, v] : table) {
-        if (v == value) return name;
-    }
-    return {};
-}
+using namespace job_parts;
 
 constexpr std::array<std::pair<const char*, Stands>, 2> stands_names{
     {{"upright", Stands::Upright}, {"level", Stands::Level}}};
 constexpr std::array<std::pair<const char*, Edge>, 4> edge_names{
     {{"top", Edge::Top}, {"bottom", Edge::Bottom}, {"left", Edge::Left}, {"right", Edge::Right}}};
-constexpr std::array<std::pair<const char*, Arrangement>, 2> arrangement_names{
-    {{"stack", Arrangement::Stack}, {"level", Arrangement::Level}}};
-constexpr std::array<std::pair<const char*, Sizing>, 2> sizing_names{
-    {{"snug", Sizing::Snug}, {"capHeight", Sizing::CapHeight}}};
 constexpr std::array<std::pair<const char*, Way>, 2> way_names{
     {{"decal", Way::Decal}, {"paint-through", Way::PaintThrough}}};
 constexpr std::array<std::pair<const char*, Unit>, 2> unit_names{{{"in", Unit::Inch}, {"mm", Unit::Millimetre}}};
@@ -126,7 +30,6 @@ constexpr std::array<std::pair<const char*, ArchStyle>, 3> arch_names{
     {{"half-round", ArchStyle::HalfRound}, {"segmental", ArchStyle::Segmental}, {"pointed", ArchStyle::Pointed}}};
 constexpr std::array<std::pair<const char*, ZoneShape>, 3> zone_names{
     {{"band", ZoneShape::Band}, {"rectangle", ZoneShape::Rectangle}, {"circle", ZoneShape::Circle}}};
-constexpr std::array<std::pair<const char*, Axis>, 2> axis_names{{{"across", Axis::X}, {"up", Axis::Y}}};
 constexpr std::array<std::pair<const char*, FrameKind>, 6> frame_names{{{"none", FrameKind::None},
                                                                         {"butt", FrameKind::Butt},
                                                                         {"mitred", FrameKind::Mitred},
@@ -143,47 +46,7 @@ constexpr std::array<std::pair<const char*, Holds>, 5> holds_names{{{"hung", Hol
 constexpr std::array<const char*, reading_count> reading_keys{"bottom", "middle", "top",    "left",
                                                               "right",  "rising", "falling"};
 
-// ---- shapes
-
-Json write_region(const Region& region) {
-    Json rings = Json::array();
-    for (const Ring& ring : region.rings()) {
-        Json flat = Json::array();
-        for (const Point& p : ring) {
-            flat.push_back(p.x);
-            flat.push_back(p.y);
-        }
-        rings.push_back(std::move(flat));
-    }
-    return rings;
-}
-
-Region read_region(const Json& json, const std::string& where) {
-    if (!json.is_array()) refuse("file.not-list", where);
-    constexpr std::int64_t farthest = 1'000'000'000;  // 125 m
-    std::vector<Ring> rings;
-    for (const Json& flat : json) {
-        if (!flat.is_array() || flat.size() % 2 != 0) refuse("file.bad-shape", where);
-        Ring ring;
-        for (std::size_t i = 0; i < flat.size(); i += 2) {
-            if (!flat[i].is_number_integer() || !flat[i + 1].is_number_integer()) refuse("file.bad-shape", where);
-            const Point p{flat[i].get<std::int64_t>(), flat[i + 1].get<std::int64_t>()};
-            if (std::abs(p.x) > farthest || std::abs(p.y) > farthest) refuse("file.bad-shape", where);
-            ring.push_back(p);
-        }
-        rings.push_back(std::move(ring));
-    }
-    return Region::from_rings(rings);
-}
-
 // ---- sign
-
-void put(Json& j, const char* key, const Measure& m) {
-    if (!m.typed.empty()) j[key] = m.typed;
-}
-void put(Json& j, const char* key, const std::optional<Measure>& m) {
-    if (m) j[key] = m->typed;
-}
 
 Json write_zone(const ClearZone& z) {
     Json j{{"name", z.name}, {"reason", z.reason}, {"shape", name_in(zone_names, z.shape)}};
@@ -345,13 +208,6 @@ Json write_blank(const Blank& b) {
     return j;
 }
 
-std::string one_of(const Object& o, const char* key, std::initializer_list<const char*> words) {
-    const std::string word = o.text(key);
-    if (std::none_of(words.begin(), words.end(), [&](const char* w) { return word == w; }))
-        refuse("file.unknown-word", o.path(key), word);
-    return word;
-}
-
 void read_blank_shape(const Object& o, Blank& b) {
     if (o.has("head")) {
         const Object h = o.object("head");
@@ -427,32 +283,6 @@ Blank read_blank(const Object& o) {
     return b;
 }
 
-Json write_lettering(const Lettering& l) {
-    return {
-        {"words", l.words},
-        {"typeface", {{"family", l.typeface.family}, {"style", l.typeface.style}, {"checksum", l.typeface.checksum}}},
-        {"arrangement", name_in(arrangement_names, l.arrangement)},
-        {"sizing", name_in(sizing_names, l.sizing)},
-        {"capHeight", l.cap_height.typed},
-        {"letterGap", l.letter_gap.typed},
-        {"lineGap", l.line_gap.typed}};
-}
-
-Lettering read_lettering(const Object& o) {
-    o.only({"words", "typeface", "arrangement", "sizing", "capHeight", "letterGap", "lineGap"});
-    Lettering l;
-    l.words = o.text("words");
-    const Object t = o.object("typeface");
-    t.only({"family", "style", "checksum"});
-    l.typeface = {t.text("family"), t.text("style"), t.text_or("checksum", "")};
-    l.arrangement = o.choice("arrangement", arrangement_names);
-    l.sizing = o.choice("sizing", sizing_names);
-    l.cap_height = o.length("capHeight");
-    l.letter_gap = o.length("letterGap");
-    l.line_gap = o.length("lineGap");
-    return l;
-}
-
 Json write_coat(const CoatChoice& c) {
     return {{"coat", c.coat}, {"colour", c.colour}, {"colourName", c.colour_name}, {"coats", c.coats}};
 }
@@ -517,9 +347,12 @@ Json write_sign(const Sign& sign) {
     for (const Face& face : sign.faces) {
         Json colours = Json::array();
         for (const Colour& colour : face.colours) colours.push_back(write_colour(colour));
-        j["faces"].push_back({{"lettering", write_lettering(face.lettering)},
-                              {"colours", colours},
-                              {"finish", write_finish(face.finish)}});
+        Json f{{"lettering", write_lettering(face.lettering)}};
+        if (!face.art.empty()) f["art"] = write_art(face.art);
+        f.update(Json{{"colours", colours}, {"finish", write_finish(face.finish)}});
+        if (face.seen != Seen{})
+            f["seen"] = {{"distance", face.seen.distance.typed}, {"aboveFloor", face.seen.above_floor.typed}};
+        j["faces"].push_back(std::move(f));
     }
     return j;
 }
@@ -532,12 +365,21 @@ Sign read_sign(const Object& o) {
     sign.blank = read_blank(o.object("blank"));
     o.each("faces", [&](const Json& j, const std::string& where) {
         const Object f(j, where);
-        f.only({"lettering", "colours", "finish"});
+        f.only({"lettering", "art", "colours", "finish", "seen"});
         Face face;
         face.lettering = read_lettering(f.object("lettering"));
         f.each("colours", [&](const Json& c, const std::string& at) { face.colours.push_back(read_colour({c, at})); });
         if (face.colours.empty()) refuse("file.empty-list", f.path("colours"));
+        if (f.has("art")) {
+            f.each("art", [&](const Json& a, const std::string& at) { face.art.push_back(read_art({a, at})); });
+        }
+        check_colours(face.lettering, face.art, face.colours.size(), where);
         face.finish = read_finish(f.object("finish"));
+        if (f.has("seen")) {
+            const Object seen = f.object("seen");
+            seen.only({"distance", "aboveFloor"});
+            face.seen = {seen.length("distance"), seen.length("aboveFloor")};
+        }
         sign.faces.push_back(std::move(face));
     });
     if (sign.faces.empty()) refuse("file.empty-list", o.path("faces"));
@@ -803,12 +645,13 @@ std::string write_shop(const Shop& shop) {
                                   {"width", l.width.typed},
                                   {"thickness", l.thickness.typed}});
     }
+    for (const std::string& t : shop.favourites) j["favourites"].push_back(t);
     return j.dump(2) + "\n";
 }
 
 Expected<Shop> read_shop(const std::string& text) {
     return read_file_of<Shop>(text, [](const Object& o) {
-        o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers"});
+        o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers", "favourites"});
         Shop shop;
         shop.display.unit = o.choice("unit", unit_names);
         shop.display.denominator = o.whole("fraction", 16, 64);
@@ -849,6 +692,12 @@ Expected<Shop> read_shop(const std::string& text) {
             });
         }
         if (o.has("kerf")) shop.kerf = o.length("kerf").value;
+        if (o.has("favourites")) {
+            o.each("favourites", [&](const Json& j, const std::string& where) {
+                if (!j.is_string()) refuse("file.not-text", where, "favourites");
+                shop.favourites.push_back(j.get<std::string>());
+            });
+        }
         if (o.has("leftovers"))
             o.each("leftovers", [&](const Json& j, const std::string& where) {
                 const Object l(j, where);

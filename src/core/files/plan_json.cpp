@@ -239,6 +239,7 @@ std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const
             items.push_back({{"what", w.say(i.what)}, {"howMuch", w.say(i.how_much)}});
         j["faces"].push_back({{"sign", f.sign + 1},
                               {"face", f.face + 1},
+                              {"colour", f.colour + 1},
                               {"blank", w.blank(*f.blank)},
                               {"marking", w.marking(f.marking)},
                               {"lettering", w.lettering(*f.lettering)},

@@ -197,6 +197,22 @@ Region Region::from_rings(const std::vector<Ring>& rings) {
     return run(cl::ctUnion, to_paths(RegionAccess::make(rings)), {}, cl::pftNonZero);
 }
 
+Region Region::from_rings_even_odd(const std::vector<Ring>& rings) {
+    return run(cl::ctUnion, to_paths(RegionAccess::make(rings)), {}, cl::pftEvenOdd);
+}
+
+Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, Length width) {
+    cl::ClipperOffset offset(2, arc_tolerance_units);
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        cl::Path path;
+        for (const Point& p : lines[i]) path.emplace_back(p.x, p.y);
+        offset.AddPath(path, cl::jtRound, closed[i] ? cl::etClosedLine : cl::etOpenButt);
+    }
+    cl::Paths out;
+    offset.Execute(out, static_cast<double>(to_grid(width)) / 2);
+    return run(cl::ctUnion, out, {}, cl::pftNonZero);
+}
+
 Box Region::bounds() const {
     if (rings_.empty()) return {};
     Box box{rings_.front().front(), rings_.front().front()};

@@ -64,6 +64,8 @@ class Region {
     static Region rectangle(const Box& box);
     /// From rings as they come, filled by the non-zero winding rule, as typefaces are.
     static Region from_rings(const std::vector<Ring>& rings);
+    /// Filled where an odd number of rings lie round a point, as drawings may ask.
+    static Region from_rings_even_odd(const std::vector<Ring>& rings);
 
     [[nodiscard]] const std::vector<Ring>& rings() const { return rings_; }
     [[nodiscard]] bool empty() const { return rings_.empty(); }
@@ -88,6 +90,9 @@ Region subtract(const Region& from, const Region& what);
 Region intersect(const Region& a, const Region& b);
 /// Grown outwards by `by`, inwards when negative, with round corners; arcs keep within 0.01 mm.
 Region grow(const Region& shape, Length by);
+
+/// A line drawn `width` wide, with square ends that stop at its own; a closed one comes back to its start.
+Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, Length width);
 
 /// The connected parts, each with its holes, ordered from top to bottom, then left to right.
 std::vector<Region> islands(const Region& shape);

@@ -12,7 +12,7 @@ bool is_proof(const std::string& step) { return step.ends_with("/proof"); }
 void keep_as_cut(Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at) {
     for (const FacePlan& face : plan.faces) {
         for (const Load& load : face.loads->loads) {
-            const std::string of = face_id(job.signs.at(face.sign), face.face);
+            const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
             if (load.cut || step != of + "/cut/" + load.name) continue;
             CutLoad cut{face.making.film.id, shop.mat.name, {}, load.placements, load.film_length, false, at, of};
             for (Placement& p : cut.placements) {
@@ -100,7 +100,7 @@ Job copy_sign(const Job& job, std::size_t sign, const std::string& words) {
     Sign copy = job.signs[sign];
     copy.id = unused_id(job);
     copy.name.clear();
-    copy.faces.front().lettering.words = words;
+    copy.faces.front().lettering.main().words = words;
     out.signs.insert(out.signs.begin() + static_cast<long>(sign) + 1, copy);
     if (out.post) {
         const auto arm = std::find_if(out.post->arms.begin(), out.post->arms.end(),

@@ -20,13 +20,13 @@ Job new_job(const std::vector<Typeface>& typefaces) {
     sign.blank.clear = {{Edge::Top, measure("5"), "rope"}, {Edge::Bottom, measure("4"), "foot"}};
     Face face;
     if (const Typeface* spartan = find_typeface(typefaces, {"League Spartan", "Bold", ""})) {
-        face.lettering.typeface = spartan->name;
+        face.lettering.main().typeface = spartan->name;
     } else if (!typefaces.empty()) {
-        face.lettering.typeface = typefaces.front().name;
+        face.lettering.main().typeface = typefaces.front().name;
     }
-    face.lettering.cap_height = measure("4");
-    face.lettering.letter_gap = measure("9/16");
-    face.lettering.line_gap = measure("1 1/2");
+    face.lettering.main().size = measure("4");
+    face.lettering.main().letter_gap = measure("9/16");
+    face.lettering.main().line_gap = measure("1 1/2");
     face.finish.ground = CoatChoice{"chalk-paint", "#2f4558", "deep blue", 2};
     face.finish.clear = CoatChoice{"water-clear", "", "satin", 2};
     Colour colour;
@@ -47,10 +47,13 @@ Shop usual_shop() {
     return shop;
 }
 
-std::string face_id(const Sign& sign, std::size_t face) { return sign.id + (face == 0 ? "" : "b"); }
+std::string face_id(const Sign& sign, std::size_t face, std::size_t colour) {
+    return sign.id + (face == 0 ? "" : "b") + (colour == 0 ? "" : "." + std::to_string(colour + 1));
+}
 
 std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, const std::string& step) {
-    const std::string of = step.substr(0, step.find('/'));
+    const std::string named = step.substr(0, step.find('/'));
+    const std::string of = named.substr(0, named.find('.'));
     for (std::size_t s = 0; s < job.signs.size(); ++s) {
         for (std::size_t f = 0; f < job.signs[s].faces.size(); ++f) {
             if (face_id(job.signs[s], f) == of) return std::pair{s, f};
@@ -62,7 +65,7 @@ std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, 
 std::string label_of(const Sign& sign) {
     if (!sign.name.empty()) return sign.name;
     for (const Face& face : sign.faces) {
-        const std::string& words = face.lettering.words;
+        const std::string& words = face.lettering.main().words;
         std::string first = words.substr(0, words.find('\n'));
         if (first.find_first_not_of(" \t\r") != std::string::npos) return first;
     }
@@ -122,7 +125,9 @@ std::vector<std::size_t> leftovers_that_do(const Blank& blank, const BlankPlan& 
 std::string wording(const Job& job) {
     std::string words;
     for (const Sign& sign : job.signs) {
-        for (const Face& face : sign.faces) words += (words.empty() ? "" : "\n") + face.lettering.words;
+        for (const Face& face : sign.faces) {
+            for (const Text& text : face.lettering.texts) words += (words.empty() ? "" : "\n") + text.words;
+        }
     }
     return words;
 }

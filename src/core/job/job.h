@@ -8,10 +8,11 @@
 #include <string>
 #include <vector>
 
+#include "artwork/art.h"
 #include "bench/steps.h"
 #include "blank/blank.h"
 #include "blank/post.h"
-#include "lettering/lettering.h"
+#include "lettering/legibility.h"
 #include "making/making.h"
 #include "method/build_up.h"
 
@@ -26,7 +27,9 @@ struct Colour {
 
 struct Face {
     Lettering lettering;
-    std::vector<Colour> colours;
+    std::vector<Art> art;          ///< back to front, behind the lettering
+    std::vector<Colour> colours;   ///< in the order in which they are laid
+    Seen seen;                     ///< where it is read from
     Finish finish;
     friend bool operator==(const Face&, const Face&) = default;
 };
@@ -82,6 +85,7 @@ struct Shop {
     std::vector<Length> board_lengths{72_in, 96_in, 120_in};  ///< that boards are sold in
     Length kerf = 0.125_in;                                   ///< of the saw
     std::vector<LeftoverWood> leftovers;
+    std::vector<std::string> favourites;  ///< typefaces, as "family style"
     friend bool operator==(const Shop&, const Shop&) = default;
 };
 
@@ -90,8 +94,8 @@ Job new_job(const std::vector<Typeface>& typefaces);
 /// A mat of 12 x 24 in, evenings and Saturday morning.
 Shop usual_shop();
 
-/// What a face's steps and cut loads are named after: "1", or "1b" for its back.
-std::string face_id(const Sign& sign, std::size_t face);
+/// What a face's steps and cut loads are named after: "1", or "1b" for its back; "1.2" for its second colour.
+std::string face_id(const Sign& sign, std::size_t face, std::size_t colour = 0);
 /// Which sign and face a step is about, by its name; nothing when there is none.
 std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, const std::string& step);
 /// What a sign is called: its name, else its first words, else its number.

@@ -27,16 +27,32 @@ class Stage {
 
 struct LetteringInput {
     Lettering lettering;
-    Box usable;
+    LetteringRoom room;
     friend bool operator==(const LetteringInput&, const LetteringInput&) = default;
 };
 
+struct ArtInput {
+    std::vector<Art> art;
+    LetteringRoom room;
+    Region outline;
+    friend bool operator==(const ArtInput&, const ArtInput&) = default;
+};
+
+template <class T>
+bool same(const std::shared_ptr<const T>& a, const std::shared_ptr<const T>& b) {
+    return a == b || (a && b && *a == *b);
+}
+
 struct InkInput {
-    std::shared_ptr<const LetteringPlan> lettering;
+    Lettering lettering;
+    std::shared_ptr<const LetteringPlan> placed;
+    std::vector<Art> art;
+    std::shared_ptr<const ArtPlan> made;
+    std::size_t colour = 0;
     std::optional<Box> mirror;  // across the middle of this face
     friend bool operator==(const InkInput& a, const InkInput& b) {
-        if (a.mirror != b.mirror) return false;
-        return a.lettering == b.lettering || (a.lettering && b.lettering && *a.lettering == *b.lettering);
+        return a.mirror == b.mirror && a.colour == b.colour && a.lettering == b.lettering && a.art == b.art &&
+               same(a.placed, b.placed) && same(a.made, b.made);
     }
 };
 
@@ -47,6 +63,24 @@ struct LoadsInput {
     MakingPlan making;
     std::vector<CutLoad> cut;
     friend bool operator==(const LoadsInput&, const LoadsInput&) = default;
+};
+
+struct ThinInput {
+    std::shared_ptr<const std::vector<Piece>> pieces;
+    CutLimits limits;
+    friend bool operator==(const ThinInput& a, const ThinInput& b) {
+        return a.limits == b.limits && same(a.pieces, b.pieces);
+    }
+};
+
+struct ReadingInput {
+    Lettering lettering;
+    std::shared_ptr<const LetteringPlan> placed;
+    Seen seen;
+    double contrast = 0;
+    friend bool operator==(const ReadingInput& a, const ReadingInput& b) {
+        return a.lettering == b.lettering && a.seen == b.seen && a.contrast == b.contrast && same(a.placed, b.placed);
+    }
 };
 
 struct BlankInput {
@@ -61,15 +95,6 @@ struct SawInput {
     std::vector<Length> lengths;
     Length kerf;
     friend bool operator==(const SawInput&, const SawInput&) = default;
-};
-
-struct FaceMemory {
-    Stage<BlankInput, BlankPlan> blank;
-    Stage<LetteringInput, LetteringPlan> lettering;
-    Stage<InkInput, std::vector<Piece>> ink;
-    Stage<LoadsInput, LoadsPlan> loads;
-    Stage<MethodInput, BuildUp> method;
-    Stage<TaskInput, std::vector<Task>> tasks;
 };
 
 void add(std::vector<Problem>& all, const std::vector<Problem>& some) {
@@ -114,6 +139,7 @@ std::vector<CutLoad> cut_for(const std::vector<CutLoad>& all, const std::string&
 std::vector<SawPlan> rows_to_saw(const Job& job, const Plan& plan) {
     std::vector<SawPlan> all;
     for (const FacePlan& face : plan.faces) {
+        if (!face.first) continue;
         for (const Cut& cut : face.blank->cuts) {
             if (cut.width) continue;
             auto at = std::find_if(all.begin(), all.end(), [&](const SawPlan& s) { return s.stock == cut.stock; });
@@ -125,10 +151,44 @@ std::vector<SawPlan> rows_to_saw(const Job& job, const Plan& plan) {
     return all;
 }
 
-std::string lettered_on(const Blank& blank) {
+// What this colour is seen against: a rim behind its ink, a painted field, or else the ground (empty).
+std::string seen_under(const Blank& blank, const Face& face, const FacePlan& fp) {
+    for (const Text& text : face.lettering.texts) {
+        if (text.colour == fp.colour && text.rim && !text.rim->inner && text.rim->colour < face.colours.size() &&
+            text.rim->colour != fp.colour)
+            return face.colours[text.rim->colour].paint.colour;
+    }
     const auto at =
         std::find_if(blank.fields.begin(), blank.fields.end(), [](const PaintedField& f) { return f.lettered; });
     return at == blank.fields.end() ? std::string() : at->colour;
+}
+
+// What is too thin to cut or to weed, one line for each kind.
+void say_thin(Plan& out, std::size_t first) {
+    ThinPlan all;
+    for (std::size_t i = first; i < out.faces.size(); ++i) {
+        const ThinPlan& thin = *out.faces[i].thin;
+        all.strokes += thin.strokes;
+        all.gaps += thin.gaps;
+        all.keepers += thin.keepers;
+        all.bolder = std::max(all.bolder, thin.bolder);
+        all.places.insert(all.places.end(), thin.places.begin(), thin.places.end());
+    }
+    const auto least = [&](Thin what) {
+        Length width;
+        for (const ThinPlace& p : all.places) {
+            if (p.what == what && (width == Length{} || p.width < width)) width = p.width;
+        }
+        return width;
+    };
+    const auto say = [&](int count, Thin what, const char* id, Reason remedy) {
+        if (count == 0) return;
+        out.problems.push_back(
+            {{id, {{"places", std::int64_t{count}}, {"least", least(what)}}}, "lettering", std::move(remedy), Mark::Look});
+    };
+    say(all.strokes, Thin::Stroke, "thin.strokes", {"thin.grow", {{"by", all.bolder}}});
+    say(all.gaps, Thin::Gap, "thin.gaps", {"thin.wider-gaps", {}});
+    say(all.keepers, Thin::Keeper, "thin.keepers", {"thin.larger", {}});
 }
 
 // Boards for frames and the like; the board of a blank is on its own list already.
@@ -145,14 +205,24 @@ void buy_boards(const SawPlan& saw, std::vector<FacePlan>& faces) {
          {"buy.boards", {{"boards", std::int64_t{saw.cutting.used}}, {"lengths", lengths}}}});
 }
 
-template <class T>
-bool same(const std::shared_ptr<const T>& a, const std::shared_ptr<const T>& b) {
-    return a == b || (a && b && *a == *b);
-}
-
 }  // namespace
 
+struct Planner::ColourMemory {
+    Stage<InkInput, std::vector<Piece>> ink;
+    Stage<ThinInput, ThinPlan> thin;
+    Stage<LoadsInput, LoadsPlan> loads;
+    Stage<MethodInput, BuildUp> method;
+    Stage<TaskInput, std::vector<Task>> tasks;
+};
+
 struct Planner::Memory {
+    struct FaceMemory {
+        Stage<BlankInput, BlankPlan> blank;
+        Stage<LetteringInput, LetteringPlan> lettering;
+        Stage<ArtInput, ArtPlan> art;
+        Stage<ReadingInput, Legibility> reading;
+        std::vector<ColourMemory> colours;
+    };
     std::vector<FaceMemory> faces;
     std::vector<Stage<SawInput, CuttingPlan>> saw;
     Stage<ClockInput, Schedule> clock;
@@ -165,6 +235,104 @@ Planner::~Planner() = default;
 Planner::Planner(Planner&&) noexcept = default;
 Planner& Planner::operator=(Planner&&) noexcept = default;
 int Planner::stages_run() const { return memory_->runs; }
+
+// What an earlier colour of the same face leaves for the next one.
+struct Planner::LaidBefore {
+    std::vector<Layer> layers;
+    std::optional<std::size_t> proof;  // place of its task
+    std::optional<std::size_t> last;   // the last task on the blank
+    Minutes wait{0};                   // after it, before film goes on
+    Reason why;
+};
+
+// One colour of a face, from its ink to its tasks. False when `stop` was requested.
+bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& library, const Sign& sign, const Face& face,
+                          ColourMemory& memory, FacePlan& fp, LaidBefore& before, const std::stop_token& stop, Plan& out) {
+    Memory& m = *memory_;
+    const Colour& colour = face.colours[fp.colour];
+    fp.pieces = memory.ink({face.lettering, fp.lettering, face.art, fp.art, fp.colour,
+                            fp.mirrored ? std::optional(fp.blank->face) : std::nullopt},
+                           m.runs, stop, [](const InkInput& in) {
+                               std::vector<Piece> pieces =
+                                   ink_of(in.lettering, *in.placed, in.art, *in.made, in.colour);
+                               if (in.mirror) {
+                                   for (Piece& p : pieces)
+                                       p.shape = p.shape.mirrored(in.mirror->low.x + in.mirror->high.x);
+                               }
+                               return pieces;
+                           });
+    fp.thin = memory.thin({fp.pieces, library.trade.thin}, m.runs, stop,
+                          [](const ThinInput& in) { return thin_places(*in.pieces, in.limits); });
+    fp.making = resolve(colour.making, library.trade.films, library.trade.tools);
+    fp.making.edges_place = fp.blank->straight_sides;
+    const std::string id = face_id(sign, fp.face, fp.colour);
+    fp.loads = memory.loads(
+        {*fp.pieces, fp.blank->face, shop.mat, fp.making, cut_for(job.bench.cut, id)}, m.runs, stop,
+        [&](const LoadsInput& in) { return plan_loads(in.pieces, in.face, in.mat, in.making, in.cut, stop); });
+    if (stop.stop_requested()) return false;
+    const Frame& frame = sign.blank.frame;
+    const bool raised = frame.kind != FrameKind::None && frame.before && frame.raised;
+    fp.method = memory.method({fp.making, face.finish, colour.paint, sign.blank.material, sign.blank.surface,
+                               fp.loads->keepers, fp.loads->spans_face, sign.blank.already, sign.blank.already_hours,
+                               raised, sign.blank.kind == Kind::Field, sign.blank.from_behind, sign.blank.grain,
+                               sign.blank.grit, seen_under(sign.blank, face, fp), before.layers},
+                              m.runs, stop, [&](const MethodInput& in) { return build_up(in, library.trade); });
+    const bool upright = sign.blank.stands == Stands::Upright;
+    double fields_sqft = 0;
+    for (const FieldPlan& field : fp.blank->fields) fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
+    int frame_pieces = 0;
+    for (const Cut& cut : fp.blank->cuts) frame_pieces += cut.what.id.starts_with("frame.") ? cut.count : 0;
+    const TaskInput task_input{id,
+                               *fp.method,
+                               colour.making,
+                               *fp.loads,
+                               face.finish.clear_over,
+                               face.finish.outdoors,
+                               face.finish.sanded,
+                               upright,
+                               fp.blank->coat_sqft,
+                               fp.lettering->cap_height,
+                               static_cast<int>(sign.blank.fields.size()),
+                               fields_sqft,
+                               frame_pieces,
+                               frame.before,
+                               fp.first,
+                               fp.last,
+                               !(fp.first && fp.last) ? colour.paint.colour_name : std::string()};
+    const auto tasks =
+        memory.tasks(task_input, m.runs, stop, [&](const TaskInput& in) { return tasks_of(in, library.trade); });
+    const std::size_t base = out.tasks.size();
+    bool joined = fp.first;
+    for (Task task : *tasks) {
+        if (job.signs.size() > 1) task.of = label_of(sign);
+        for (Wait& w : task.waits) w.after += base;
+        if (task.kind == "proof") before.proof = out.tasks.size();
+        if (!fp.first && task.kind == "cut" && before.proof) task.waits.push_back({*before.proof, Minutes(0), {}, {}});
+        const bool on_blank = task.kind != "proof" && task.kind != "cut" && task.kind != "weed";
+        if (!joined && on_blank && before.last) {
+            task.waits.push_back({*before.last, before.wait, {}, before.why});
+            joined = true;
+        }
+        if (on_blank) before.last = out.tasks.size();
+        out.tasks.push_back(std::move(task));
+    }
+    // Tape and masks go on a coat that is dry enough for them; film goes on film at once.
+    const bool painted = fp.making.way == Way::PaintThrough;
+    before.wait = painted ? fp.method->colour.film_least : Minutes(0);
+    before.why = painted ? Reason{"wait.film-on-colour", {{"paint", fp.method->colour.name}}} : Reason{};
+    for (const Layer& layer : fp.method->layers) {
+        if ((layer.kind == "film" || layer.kind == "colour") && !layer.lifted) before.layers.push_back(layer);
+    }
+    fp.shopping = shopping({sign.blank.stock, fp.blank->length, fp.blank->width, fp.blank->coat_sqft, *fp.loads,
+                            fp.making, *fp.method, shop.mat.width, face.finish.seal,
+                            fp.face == 0 && fp.first ? fp.blank->rope : Length{}, fp.first});
+    add(out.problems, fp.loads->problems);
+    for (const Finding& finding : fp.method->findings) {
+        if (finding.mark != Mark::None)
+            out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
+    }
+    return true;
+}
 
 std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
                                   const std::stop_token& stop, const std::function<void(const Plan&)>& on_stage) {
@@ -184,82 +352,60 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
             const Face& face = sign.faces[f];
             if (face.colours.empty()) continue;
             if (m.faces.size() <= index) m.faces.resize(index + 1);
-            FaceMemory& memory = m.faces[index];
-            const Colour& colour = face.colours.front();
-            FacePlan fp;
-            fp.sign = s;
-            fp.face = f;
-            fp.blank = memory.blank({sign.blank, shop.stock, f > 0}, m.runs, stop,
-                                    [&](const BlankInput& in) { return measured(in, library.trade); });
-            fp.marking = marking_out(sign.blank, *fp.blank);
-            fp.lettering = memory.lettering(
-                {face.lettering, fp.blank->usable}, m.runs, stop,
-                [&](const LetteringInput& in) { return place(in.lettering, in.usable, library.typefaces); });
-            fp.mirrored = sign.blank.from_behind;
-            fp.pieces = memory.ink({fp.lettering, fp.mirrored ? std::optional(fp.blank->face) : std::nullopt}, m.runs,
-                                   stop, [](const InkInput& in) {
-                                       std::vector<Piece> pieces = pieces_of(*in.lettering);
-                                       if (in.mirror) {
-                                           for (Piece& p : pieces)
-                                               p.shape = p.shape.mirrored(in.mirror->low.x + in.mirror->high.x);
-                                       }
-                                       return pieces;
-                                   });
-            fp.making = resolve(colour.making, library.trade.films, library.trade.tools);
-            fp.making.edges_place = fp.blank->straight_sides;
-            fp.loads = memory.loads(
-                {*fp.pieces, fp.blank->face, shop.mat, fp.making, cut_for(job.bench.cut, face_id(sign, f))}, m.runs,
-                stop,
-                [&](const LoadsInput& in) { return plan_loads(in.pieces, in.face, in.mat, in.making, in.cut, stop); });
-            if (stop.stop_requested()) return std::nullopt;
-            const Frame& frame = sign.blank.frame;
-            const bool raised = frame.kind != FrameKind::None && frame.before && frame.raised;
-            fp.method =
-                memory.method({fp.making, face.finish, colour.paint, sign.blank.material, sign.blank.surface,
-                               fp.loads->keepers, fp.loads->spans_face, sign.blank.already, sign.blank.already_hours,
-                               raised, sign.blank.kind == Kind::Field, sign.blank.from_behind, sign.blank.grain,
-                               sign.blank.grit, lettered_on(sign.blank)},
-                              m.runs, stop, [&](const MethodInput& in) { return build_up(in, library.trade); });
-            const bool upright = sign.blank.stands == Stands::Upright;
-            double fields_sqft = 0;
-            for (const FieldPlan& field : fp.blank->fields) fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
-            int frame_pieces = 0;
-            for (const Cut& cut : fp.blank->cuts) frame_pieces += cut.what.id.starts_with("frame.") ? cut.count : 0;
-            const TaskInput task_input{face_id(sign, f),
-                                       *fp.method,
-                                       colour.making,
-                                       *fp.loads,
-                                       face.finish.clear_over,
-                                       face.finish.outdoors,
-                                       face.finish.sanded,
-                                       upright,
-                                       fp.blank->coat_sqft,
-                                       fp.lettering->cap_height,
-                                       static_cast<int>(sign.blank.fields.size()),
-                                       fields_sqft,
-                                       frame_pieces,
-                                       frame.before};
-            const auto tasks = memory.tasks(task_input, m.runs, stop,
-                                            [&](const TaskInput& in) { return tasks_of(in, library.trade); });
-            const std::size_t base = out.tasks.size();
-            for (Task task : *tasks) {
-                if (job.signs.size() > 1) task.of = label_of(sign);
-                for (Wait& w : task.waits) w.after += base;
-                out.tasks.push_back(std::move(task));
+            Memory::FaceMemory& memory = m.faces[index];
+            FacePlan of_face;
+            of_face.sign = s;
+            of_face.face = f;
+            of_face.blank = memory.blank({sign.blank, shop.stock, f > 0}, m.runs, stop,
+                                         [&](const BlankInput& in) { return measured(in, library.trade); });
+            of_face.marking = marking_out(sign.blank, *of_face.blank);
+            const LetteringRoom room = room_of(sign.blank, *of_face.blank);
+            of_face.lettering = memory.lettering(
+                {face.lettering, room}, m.runs, stop,
+                [&](const LetteringInput& in) { return place(in.lettering, in.room, library.typefaces); });
+            of_face.art = memory.art({face.art, room, of_face.blank->outline}, m.runs, stop, [&](const ArtInput& in) {
+                return make_art(in.art, in.room, in.outline, library.typefaces);
+            });
+            of_face.mirrored = sign.blank.from_behind;
+            add(out.problems, of_face.blank->problems);
+            std::vector<Problem> lettering_problems = of_face.lettering->problems;
+            // A face may carry art alone.
+            if (!face.art.empty()) {
+                std::erase_if(lettering_problems,
+                              [](const Problem& p) { return p.what.id == "lettering.no-words"; });
             }
-            fp.shopping =
-                shopping({sign.blank.stock, fp.blank->length, fp.blank->width, fp.blank->coat_sqft, *fp.loads,
-                          fp.making, *fp.method, shop.mat.width, face.finish.seal, f == 0 ? fp.blank->rope : Length{}});
-            add(out.problems, fp.blank->problems);
-            add(out.problems, fp.lettering->problems);
-            add(out.problems, fp.loads->problems);
-            for (const Finding& finding : fp.method->findings) {
-                if (finding.mark != Mark::None)
-                    out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
+            add(out.problems, lettering_problems);
+            add(out.problems, of_face.art->problems);
+            std::vector<std::size_t> colours = colours_used(face.lettering, face.art, face.colours.size());
+            // Seen through the blank, what is in front is laid first.
+            if (of_face.mirrored) std::reverse(colours.begin(), colours.end());
+            memory.colours.resize(std::max(memory.colours.size(), colours.size()));
+            LaidBefore before;
+            for (std::size_t lane = 0; lane < colours.size(); ++lane) {
+                FacePlan fp = of_face;
+                fp.colour = colours[lane];
+                fp.first = lane == 0;
+                fp.last = lane + 1 == colours.size();
+                if (!plan_colour(job, shop, library, sign, face, memory.colours[lane], fp, before, stop, out))
+                    return std::nullopt;
+                methods.push_back(*fp.method);
+                decal = decal || fp.making.way == Way::Decal;
+                out.faces.push_back(std::move(fp));
             }
-            methods.push_back(*fp.method);
-            decal = decal || fp.making.way == Way::Decal;
-            out.faces.push_back(std::move(fp));
+            const std::size_t first = out.faces.size() - colours.size();
+            double least = 0;
+            for (std::size_t i = first; i < out.faces.size(); ++i) {
+                const bool lettered = std::any_of(face.lettering.texts.begin(), face.lettering.texts.end(),
+                                                  [&](const Text& t) { return t.colour == out.faces[i].colour; });
+                const double ratio = std::get<double>(out.faces[i].method->facts.at("contrast"));
+                if (lettered) least = least == 0 ? ratio : std::min(least, ratio);
+            }
+            const auto reading = memory.reading(
+                {face.lettering, of_face.lettering, face.seen, least}, m.runs, stop, [&](const ReadingInput& in) {
+                    return judge_reading(in.lettering, *in.placed, in.seen, in.contrast, library.typefaces);
+                });
+            for (std::size_t i = first; i < out.faces.size(); ++i) out.faces[i].reading = reading;
+            say_thin(out, first);
             if (tell()) return std::nullopt;
         }
     }
@@ -276,7 +422,7 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
     if (job.post) {
         std::vector<PostSign> signs;
         for (const FacePlan& face : out.faces) {
-            if (face.face == 0)
+            if (face.face == 0 && face.first)
                 signs.push_back(
                     {job.signs[face.sign].id, label_of(job.signs[face.sign]), from_grid(face.blank->face.height())});
         }
@@ -314,6 +460,22 @@ const FacePlan* Plan::of(std::size_t sign, std::size_t face) const {
     return at == faces.end() ? nullptr : &*at;
 }
 
+const FacePlan* Plan::of(std::size_t sign, std::size_t face, std::size_t colour) const {
+    const auto at = std::find_if(faces.begin(), faces.end(), [&](const FacePlan& f) {
+        return f.sign == sign && f.face == face && f.colour == colour;
+    });
+    return at == faces.end() ? of(sign, face) : &*at;
+}
+
+const FacePlan* Plan::of_step(const Job& job, const std::string& step) const {
+    const std::string named = step.substr(0, step.find('/'));
+    for (const FacePlan& f : faces) {
+        if (f.sign < job.signs.size() && face_id(job.signs[f.sign], f.face, f.colour) == named) return &f;
+    }
+    const auto at = face_of_step(job, step);
+    return at ? of(at->first, at->second) : nullptr;
+}
+
 Mark Plan::mark_of(const std::string& station) const {
     Mark worst = Mark::None;
     for (const Problem& problem : problems) {
@@ -326,7 +488,8 @@ bool operator==(const Plan& a, const Plan& b) {
     const bool faces = std::equal(
         a.faces.begin(), a.faces.end(), b.faces.begin(), b.faces.end(), [](const FacePlan& p, const FacePlan& q) {
             return p.sign == q.sign && p.mirrored == q.mirrored && p.face == q.face && p.marking == q.marking &&
-                   same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.pieces, q.pieces) &&
+                   same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.art, q.art) && same(p.thin, q.thin) && same(p.reading, q.reading) && p.colour == q.colour &&
+                   p.first == q.first && p.last == q.last && same(p.pieces, q.pieces) &&
                    p.making == q.making && same(p.loads, q.loads) && same(p.method, q.method) &&
                    p.shopping == q.shopping;
         });

@@ -14,6 +14,7 @@
 #include <stop_token>
 #include <vector>
 
+#include "artwork/thin.h"
 #include "blank/cutting.h"
 #include "blank/marking.h"
 #include "cost/shopping.h"
@@ -31,12 +32,18 @@ struct SawPlan {
     friend bool operator==(const SawPlan&, const SawPlan&) = default;
 };
 
+/// One colour of one face. A face with several colours has one of these for each, in the order of laying; what belongs
+/// to the face (its blank, its lettering) is the same in all of them.
 struct FacePlan {
-    std::size_t sign = 0, face = 0;  ///< places in the job
+    std::size_t sign = 0, face = 0, colour = 0;  ///< places in the job
+    bool first = true, last = true;              ///< of its face
     std::shared_ptr<const BlankPlan> blank;
     Marking marking;
     std::shared_ptr<const LetteringPlan> lettering;
+    std::shared_ptr<const ArtPlan> art;
     std::shared_ptr<const std::vector<Piece>> pieces;  ///< as they are cut and laid
+    std::shared_ptr<const ThinPlan> thin;              ///< of this colour's pieces
+    std::shared_ptr<const Legibility> reading;         ///< of the face
     bool mirrored = false;  ///< lettered on the back of a clear blank: pieces are mirror writing
     MakingPlan making;
     std::shared_ptr<const LoadsPlan> loads;
@@ -54,8 +61,12 @@ struct Plan {
     bool proof_signed = false;      ///< for the words as they are
     std::vector<Problem> problems;  ///< of all stations, in their order
 
-    /// nullptr where that face was not planned.
+    /// Its first colour; nullptr where that face was not planned.
     [[nodiscard]] const FacePlan* of(std::size_t sign, std::size_t face) const;
+    /// That colour of it, or its first one where nothing is in that colour.
+    [[nodiscard]] const FacePlan* of(std::size_t sign, std::size_t face, std::size_t colour) const;
+    /// The colour of a face that a step is about, by the step's name; else the first one of its face.
+    [[nodiscard]] const FacePlan* of_step(const Job& job, const std::string& step) const;
     [[nodiscard]] Mark mark_of(const std::string& station) const;
     friend bool operator==(const Plan& a, const Plan& b);
 };
@@ -76,6 +87,10 @@ class Planner {
 
   private:
     struct Memory;
+    struct ColourMemory;
+    struct LaidBefore;
+    bool plan_colour(const Job& job, const Shop& shop, const Library& library, const Sign& sign, const Face& face,
+                     ColourMemory& memory, FacePlan& fp, LaidBefore& before, const std::stop_token& stop, Plan& out);
     std::unique_ptr<Memory> memory_;
 };
 

@@ -4,321 +4,600 @@
 #include <cmath>
 #include <numeric>
 
+#include "lettering/column.h"
+#include "lettering/setting.h"
+
 namespace skarvel {
 namespace {
 
-struct Set {
-    std::vector<std::vector<ShapedLetter>> lines;
-    std::vector<std::vector<Extent>> boxes;
-};
+// Rounding and chords leave a few hundredths of a millimetre between two lines; more is room that stays free.
+constexpr std::int64_t rounding_per_gap = 400;
 
-std::vector<std::string> lines_of(const std::string& words) {
-    std::vector<std::string> lines(1);
-    for (const char c : words) {
-        if (c == '\n') {
-            lines.emplace_back();
-        } else if (c != '\r') {
-            lines.back() += c;
-        }
-    }
-    return lines;
-}
-
-Set shape_all(const Lettering& lettering, const Typeface& typeface) {
-    Set set;
-    for (const std::string& line : lines_of(lettering.words)) {
-        if (lettering.arrangement == Arrangement::Level) {
-            set.lines.push_back(shape(typeface, line));
-        } else {
-            for (const std::string& letter : letters_of(line)) set.lines.push_back(shape(typeface, letter));
-        }
-    }
-    std::erase_if(set.lines, [&](const std::vector<ShapedLetter>& line) {
-        return lettering.arrangement == Arrangement::Level &&
-               std::all_of(line.begin(), line.end(), [](const ShapedLetter& l) { return l.blank; });
-    });
-    for (const auto& line : set.lines) {
-        auto& boxes = set.boxes.emplace_back();
-        for (const ShapedLetter& letter : line) boxes.push_back(letter.missing ? Extent{} : extent_of(letter.outline));
-    }
-    return set;
-}
-
-// A line's ink in units, and how often the letter gap is added between its first and last ink.
-struct LineExtent {
-    double x0 = 0, x1 = 0, y0 = 0, y1 = 0;
-    int gaps = 0;
-    bool ink = false;
-};
-
-LineExtent extent(const std::vector<ShapedLetter>& line, const std::vector<Extent>& boxes) {
-    LineExtent e;
-    int position = 0;
-    int first = 0;
-    for (std::size_t i = 0; i < line.size(); ++i, ++position) {
-        const Extent& b = boxes[i];
-        if (b.empty()) continue;
-        const double x0 = line[i].x + b.x0;
-        const double x1 = line[i].x + b.x1;
-        if (!e.ink) {
-            e = {x0, x1, b.y0, b.y1, 0, true};
-            first = position;
-        }
-        e.x0 = std::min(e.x0, x0);
-        e.x1 = std::max(e.x1, x1);
-        e.y0 = std::min(e.y0, b.y0);
-        e.y1 = std::max(e.y1, b.y1);
-        e.gaps = position - first;
-    }
-    return e;
-}
-
-struct Factors {
-    double x = 0, y = 0;  // millimetres for one unit
-};
-
-// What the lines ask of the room at one unit to the millimetre, and the gaps that do not scale.
-struct Demand {
-    double widest = 0;      // units
-    double gap_across = 0;  // mm in the widest line
-    double tall = 0;        // units, all lines together
-    double gap_up = 0;      // mm
-};
-
-double gap_between(const Lettering& lettering) {
-    return lettering.arrangement == Arrangement::Stack ? lettering.letter_gap.value.in_mm()
-                                                       : lettering.line_gap.value.in_mm();
-}
-
-Demand demand(const Lettering& lettering, const Set& set) {
-    Demand d;
-    int rows = 0;
-    for (std::size_t i = 0; i < set.lines.size(); ++i) {
-        const LineExtent e = extent(set.lines[i], set.boxes[i]);
-        if (e.ink) {
-            d.widest = std::max(d.widest, e.x1 - e.x0);
-            d.tall += e.y1 - e.y0;
-        }
-        ++rows;  // a space in a stack leaves one more gap
-    }
-    d.gap_up = std::max(0, rows - 1) * gap_between(lettering);
-    return d;
-}
-
-// Snug level lines: the scale at which every line and the block fit, gaps not scaled.
-double level_scale(const Lettering& lettering, const Set& set, const Demand& d, double width, double height) {
-    double scale = (height - d.gap_up) / d.tall;
-    for (std::size_t i = 0; i < set.lines.size(); ++i) {
-        const LineExtent e = extent(set.lines[i], set.boxes[i]);
-        if (e.ink) scale = std::min(scale, (width - e.gaps * lettering.letter_gap.value.in_mm()) / (e.x1 - e.x0));
-    }
-    return scale;
-}
-
-struct Fit {
+struct Setup {
+    const Text* text = nullptr;
+    const Typeface* typeface = nullptr;
+    SetText set;
+    Demand demand;
     Factors factors;
-    bool too_narrow = false;  // the letters stop short of the usable width
-    bool too_low = false;     // or of its height
+    double largest = 0;  // factor that would just fit the room
+    bool too_narrow = false, too_low = false;
+    bool in_column = true, follows = false;
+    BuiltText built;
+    [[nodiscard]] bool ink() const { return typeface != nullptr && demand.widest > 0 && demand.tall > 0; }
+    [[nodiscard]] bool snug() const { return text->sizing == Sizing::Snug; }
 };
 
-Fit snug(const Lettering& lettering, const Set& set, const Box& usable) {
-    const Demand d = demand(lettering, set);
-    const double width = grid_to_mm(usable.width());
-    const double height = grid_to_mm(usable.height());
-    if (lettering.arrangement == Arrangement::Level) {
-        const double scale = level_scale(lettering, set, d, width, height);
-        return {{scale, scale}, false, false};
+class Placer {
+  public:
+    Placer(const Lettering& lettering, const LetteringRoom& room, const std::vector<Typeface>& typefaces)
+        : lettering_(lettering), room_(room), typefaces_(typefaces) {}
+
+    LetteringPlan run() {
+        for (const Text& text : lettering_.texts) set_up(text);
+        if (std::none_of(texts_.begin(), texts_.end(), [](const Setup& s) { return s.ink(); })) {
+            if (plan_.problems.empty() || plan_.problems.back().what.id != "lettering.missing")
+                problem({"lettering.no-words", {}}, {"lettering.type-words", {}}, Mark::Stop);
+            return std::move(plan_);
+        }
+        size_all();
+        for (Setup& s : texts_) {
+            if (s.ink() && s.factors.y > 0) build(s);
+        }
+        stand_column();
+        hang_rest();
+        gather();
+        judge();
+        return std::move(plan_);
     }
-    Fit fit{{width / d.widest, (height - d.gap_up) / d.tall}};
-    if (fit.factors.x > fit.factors.y * stretch_limit) {
-        fit.factors.x = fit.factors.y * stretch_limit;
-        fit.too_narrow = true;
-    } else if (fit.factors.y > fit.factors.x * stretch_limit) {
-        fit.factors.y = fit.factors.x * stretch_limit;
-        fit.too_low = true;
+
+  private:
+    void problem(Reason what, Reason remedy, Mark mark) {
+        plan_.problems.push_back({std::move(what), "lettering", std::move(remedy), mark});
     }
-    return fit;
-}
 
-// Typefaces whose own proportions come nearest to the room, of those within the limit.
-std::vector<TypefaceName> typefaces_that_fill(const Lettering& lettering, const Box& usable,
-                                              const std::vector<Typeface>& typefaces) {
-    std::vector<std::pair<double, TypefaceName>> found;
-    for (const Typeface& typeface : typefaces) {
-        if (typeface.name == lettering.typeface) continue;
-        const Set set = shape_all(lettering, typeface);
-        const bool lacks = std::any_of(set.lines.begin(), set.lines.end(), [](const auto& line) {
-            return std::any_of(line.begin(), line.end(), [](const ShapedLetter& l) { return l.missing; });
-        });
-        const Demand d = demand(lettering, set);
-        if (lacks || d.widest <= 0) continue;
-        const double ratio =
-            (grid_to_mm(usable.width()) / d.widest) / ((grid_to_mm(usable.height()) - d.gap_up) / d.tall);
-        if (ratio <= stretch_limit && ratio >= 1 / stretch_limit)
-            found.emplace_back(std::abs(std::log(ratio)), typeface.name);
+    // ---- typefaces and shapes
+
+    const Typeface* typeface_of(const Text& text) {
+        const Typeface* typeface = find_typeface(typefaces_, text.typeface);
+        if (typeface == nullptr) {
+            typeface = &typefaces_.front();
+            problem({"lettering.unknown-typeface",
+                     {{"typeface", text.typeface.family + " " + text.typeface.style},
+                      {"instead", typeface->name.family}}},
+                    {}, Mark::Look);
+        } else if (!text.typeface.checksum.empty() && text.typeface.checksum != typeface->name.checksum) {
+            problem({"lettering.typeface-changed", {{"typeface", typeface->name.family}}}, {}, Mark::Look);
+        }
+        return typeface;
     }
-    std::stable_sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
-    std::vector<TypefaceName> names;
-    for (std::size_t i = 0; i < found.size() && i < 3; ++i) names.push_back(found[i].second);
-    return names;
-}
 
-std::int64_t units_to_grid(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
-
-struct Line {
-    std::vector<PlacedLetter> letters;
-    Box ink;
-};
-
-Line build_line(const Lettering& lettering, const std::vector<ShapedLetter>& shaped, Factors f, int line) {
-    Line out;
-    const bool stack = lettering.arrangement == Arrangement::Stack;
-    int position = 0;
-    bool starts_word = !stack;
-    for (const ShapedLetter& letter : shaped) {
-        const std::int64_t extra = position++ * to_grid(lettering.letter_gap.value);
-        starts_word = starts_word || letter.blank;
-        if (letter.missing || letter.blank) continue;
-        const std::int64_t x = units_to_grid(letter.x * f.x) + (stack ? 0 : extra);
-        PlacedLetter placed{letter.text, stack ? 0 : line, 0, starts_word,
-                            flatten(letter.outline, f.x, f.y).moved({x, 0})};
-        if (placed.ink.empty()) continue;
-        starts_word = false;
-        out.ink = around(out.ink, placed.ink.bounds());
-        out.letters.push_back(std::move(placed));
+    void set_up(const Text& text) {
+        Setup s;
+        s.text = &text;
+        s.typeface = typeface_of(text);
+        s.set = shape_text(text, *s.typeface);
+        s.follows = follows_edge(text, edge());
+        s.in_column = !text.up && !s.follows;
+        name_missing(s);
+        s.demand = demand(text, s.set);
+        texts_.push_back(std::move(s));
     }
-    return out;
-}
 
-// Rows from the top down, each centred on its ink; `spare` grid units are spread over the gaps.
-void set_rows(const Lettering& lettering, const Box& usable, std::vector<Line> rows, LetteringPlan& plan) {
-    const std::int64_t gap = to_grid(Length::from_mm(gap_between(lettering)));
-    const auto gaps = static_cast<std::int64_t>(rows.size()) - 1;
-    std::int64_t total = gaps * gap;
-    for (const Line& row : rows) total += row.ink.empty() ? 0 : row.ink.height();
-    const std::int64_t room = usable.height() - total;
-    // Rounding and chords leave a few hundredths of a millimetre; more than that is room that stays free.
-    const bool filled = gaps > 0 && std::abs(room) <= gaps * 400;
-    std::int64_t y = filled ? usable.high.y : usable.high.y - room / 2;
-    int index = 0;
-    bool after_space = false;
-    for (std::size_t i = 0; i < rows.size(); ++i) {
-        Line& row = rows[i];
-        after_space = after_space || row.ink.empty();
-        if (!row.ink.empty()) {
-            row.letters.front().starts_word = row.letters.front().starts_word || after_space;
-            after_space = false;
-            const Point by{(usable.low.x + usable.high.x - row.ink.low.x - row.ink.high.x) / 2, y - row.ink.high.y};
-            for (PlacedLetter& letter : row.letters) {
-                letter.ink = letter.ink.moved(by);
+    void name_missing(const Setup& s) {
+        std::string missing;
+        for (const auto& line : s.set.lines) {
+            for (const ShapedLetter& letter : line.letters) {
+                if (letter.missing && missing.find(letter.text) == std::string::npos) {
+                    missing += (missing.empty() ? "" : " ") + letter.text;
+                }
+            }
+        }
+        if (!missing.empty()) {
+            problem({"lettering.missing", {{"letters", missing}, {"typeface", s.typeface->name.family}}},
+                    {"lettering.other-typeface", {}}, Mark::Stop);
+        }
+    }
+
+    // ---- sizes
+
+    [[nodiscard]] double edge() const { return room_.edge ? room_.edge->in_mm() : 0; }
+    [[nodiscard]] double width() const { return grid_to_mm(room_.usable.width()); }
+    [[nodiscard]] double height() const { return grid_to_mm(room_.usable.height()); }
+    static double wide(const Text& text) { return text.width_percent / 100.0; }
+    static double bolder(const Text& text) { return text.bolder ? std::max(0.0, text.bolder->value.in_mm()) : 0; }
+
+    // What the text's own size makes of it; nothing for snug.
+    static std::optional<double> decided(const Setup& s) {
+        const double size = s.text->size.value.in_mm();
+        switch (s.text->sizing) {
+            case Sizing::CapHeight:
+                return size / s.typeface->cap_height;
+            case Sizing::XHeight:
+                return size / s.typeface->x_height;
+            case Sizing::Overall: {
+                double tallest = 0;
+                for (const SetLine& line : s.set.lines) {
+                    double low = 0;
+                    double high = 0;
+                    for (const Extent& e : line.boxes) {
+                        if (e.empty()) continue;
+                        low = std::min(low, e.y0);
+                        high = std::max(high, e.y1);
+                    }
+                    tallest = std::max(tallest, high - low);
+                }
+                return (size - 2 * bolder(*s.text)) / tallest;
+            }
+            case Sizing::Width:
+                return s.text->arrangement == Arrangement::Stack
+                           ? (size - 2 * bolder(*s.text)) / (s.demand.widest * wide(*s.text))
+                           : scale_for_width(*s.text, s.set, size);
+            case Sizing::Snug:
+                break;
+        }
+        return std::nullopt;
+    }
+
+    void size_all() {
+        // Spacing asks for a size and size for the spacing: two rounds bring both within the grid's reach.
+        for (int round = 0; round < 2; ++round) {
+            size_once();
+            bool spaced = false;
+            for (Setup& s : texts_) {
+                const bool wants = s.ink() && (s.text->even || s.typeface->script) && s.factors.y > 0;
+                if (!wants) continue;
+                s.set = shape_text(*s.text, *s.typeface);
+                space_text(s.set, *s.text, *s.typeface, s.factors.y);
+                s.demand = demand(*s.text, s.set);
+                spaced = true;
+            }
+            if (!spaced) return;
+        }
+        size_once();
+    }
+
+    void size_once() {
+        std::vector<Setup*> column;
+        for (Setup& s : texts_) {
+            if (!s.ink()) continue;
+            if (s.in_column) {
+                column.push_back(&s);
+            } else {
+                size_alone(s);
+            }
+        }
+        if (column.size() == 1 && !to_shape(*column.front())) {
+            size_alone(*column.front());
+        } else if (!column.empty()) {
+            size_column(column);
+        }
+        for (Setup* s : column) {
+            if (const auto f = decided(*s)) s->factors = {*f * wide(*s->text), *f};
+        }
+    }
+
+    // One text that has the usable room to itself.
+    void size_alone(Setup& s) {
+        const Text& text = *s.text;
+        s.too_narrow = s.too_low = false;
+        if (text.arrangement == Arrangement::Arc) {
+            s.largest = scale_for_sweep(text, s.set, *s.typeface, edge());
+            s.factors = {s.largest * wide(text), s.largest};
+        } else if (text.arrangement == Arrangement::Level) {
+            const double b = 2 * bolder(text);
+            double scale = (height() - s.demand.gap_up - b) / s.demand.tall;
+            scale = std::min(scale, scale_for_width(text, s.set, width()));
+            if (text.slope_tenths != 0) scale *= sloped_share(s, scale);
+            s.largest = scale;
+            s.factors = {scale * wide(text), scale};
+        } else {
+            const double b = 2 * bolder(text);
+            const double rows = static_cast<double>(s.set.lines.size());
+            s.factors = {(width() - b) / s.demand.widest, (height() - s.demand.gap_up - b * rows) / s.demand.tall};
+            const double asked = wide(text);
+            if (s.factors.x > s.factors.y * stretch_limit * asked) {
+                s.factors.x = s.factors.y * stretch_limit * asked;
+                s.too_narrow = true;
+            } else if (s.factors.y * asked > s.factors.x * stretch_limit) {
+                s.factors.y = s.factors.x * stretch_limit / asked;
+                s.too_low = true;
+            }
+            s.largest = std::min(s.factors.x, s.factors.y);
+        }
+        if (const auto f = decided(s)) s.factors = {*f * wide(text), *f};
+    }
+
+    // By how much sloped lines must be smaller than level ones: their ink is built once and measured.
+    double sloped_share(const Setup& s, double scale) const {
+        if (scale <= 0) return 1;
+        const BuiltText built = build_text(*s.text, s.set, *s.typeface, {scale * wide(*s.text), scale}, 0, 0);
+        if (built.ink.empty()) return 1;
+        return std::min({1.0, static_cast<double>(room_.usable.width()) / static_cast<double>(built.ink.width()),
+                         static_cast<double>(room_.usable.height()) / static_cast<double>(built.ink.height())}) *
+               0.9995;
+    }
+
+    bool to_shape(const Setup& s) const { return s.text->to_shape && !room_.free.empty() && s.snug(); }
+
+    void size_column(std::vector<Setup*>& column) {
+        Column c;
+        for (Setup* s : column) {
+            ColumnLine line;
+            line.gap_before = s->text->line_gap.value.in_mm();
+            line.to_shape = to_shape(*s);
+            const double b = 2 * bolder(*s->text);
+            const auto given = decided(*s);
+            if (s->text->arrangement == Arrangement::Arc) {
+                const double f = given ? *given : scale_for_sweep(*s->text, s->set, *s->typeface, 0);
+                s->factors = {f * wide(*s->text), f};
+                build(*s);
+                line.fixed = grid_to_mm(s->built.ink.height());
+            } else if (given) {
+                line.fixed = *given * s->demand.tall + s->demand.gap_up + b;
+            } else {
+                line.widest = s->demand.widest * wide(*s->text);
+                line.tall = s->demand.tall;
+                line.gap_across = s->text->arrangement == Arrangement::Stack ? b : s->demand.gap_across + b;
+                line.gap_up = s->demand.gap_up + b;
+            }
+            c.lines.push_back(line);
+        }
+        const std::vector<ColumnSlot> slots = fit_column(c, room_.usable, room_.free);
+        for (std::size_t i = 0; i < column.size(); ++i) {
+            Setup& s = *column[i];
+            slots_.resize(texts_.size());
+            slots_[static_cast<std::size_t>(&s - texts_.data())] = slots[i];
+            if (c.lines[i].fixed > 0) continue;
+            s.largest = slots[i].scale;
+            if (s.text->arrangement == Arrangement::Level && !c.lines[i].to_shape)
+                s.largest = std::min(s.largest, scale_for_width(*s.text, s.set, width()));
+            s.factors = {s.largest * wide(*s.text), s.largest};
+            if (s.text->slope_tenths != 0) {
+                const double share = sloped_share(s, s.largest);
+                s.factors = {s.factors.x * share, s.factors.y * share};
+            }
+        }
+    }
+
+    void build(Setup& s) {
+        s.built = build_text(*s.text, s.set, *s.typeface, s.factors, 0, edge());
+    }
+
+    // ---- standing
+
+    void move(Setup& s, Point by) {
+        for (PlacedLetter& letter : s.built.letters) letter.ink = letter.ink.moved(by);
+        if (!s.built.ink.empty()) s.built.ink = {s.built.ink.low + by, s.built.ink.high + by};
+    }
+
+    // From the top down, each text centred; a stack that fills the room takes up what rounding left over.
+    void stand_column() {
+        std::vector<Setup*> column;
+        for (Setup& s : texts_) {
+            if (s.in_column && !s.built.ink.empty()) column.push_back(&s);
+        }
+        if (column.empty()) return;
+        if (column.size() == 1) {
+            Setup& s = *column.front();
+            const auto gaps = static_cast<std::int64_t>(s.set.lines.size()) - 1;
+            const std::int64_t room = room_.usable.height() - s.built.ink.height();
+            if (s.text->slope_tenths == 0 && s.text->arrangement != Arrangement::Arc && gaps > 0 && room != 0 &&
+                std::abs(room) <= gaps * rounding_per_gap) {
+                s.built = build_text(*s.text, s.set, *s.typeface, s.factors, room, edge());
+            }
+        }
+        std::int64_t total = 0;
+        for (std::size_t i = 0; i < column.size(); ++i) {
+            total += column[i]->built.ink.height();
+            if (i > 0) total += to_grid(column[i]->text->line_gap.value);
+        }
+        const std::int64_t room = room_.usable.height() - total;
+        const bool shaped = std::any_of(column.begin(), column.end(), [&](const Setup* s) { return to_shape(*s); });
+        // What the eye takes for the middle lies a little higher.
+        std::int64_t y = room_.usable.high.y - (lettering_.optical_centre && room > 0 ? room * 9 / 20 : room / 2);
+        const std::int64_t middle = (room_.usable.low.x + room_.usable.high.x) / 2;
+        for (Setup* s : column) {
+            std::int64_t x = middle;
+            std::int64_t top = y;
+            if (shaped) {
+                const ColumnSlot& slot = slots_[static_cast<std::size_t>(s - texts_.data())];
+                x = slot.middle;
+                top = slot.top - (slot.height - s->built.ink.height()) / 2;
+            }
+            const Box& ink = s->built.ink;
+            y -= ink.height() + next_gap(column, s);
+            move(*s, {x - (ink.low.x + ink.high.x) / 2, top - ink.high.y});
+        }
+    }
+
+    static std::int64_t next_gap(const std::vector<Setup*>& column, const Setup* s) {
+        const auto at = std::find(column.begin(), column.end(), s);
+        return at + 1 == column.end() ? 0 : to_grid((*(at + 1))->text->line_gap.value);
+    }
+
+    void hang_rest() {
+        std::vector<Hanging> things;
+        std::vector<std::size_t> which;
+        const Point round_middle{(room_.face.low.x + room_.face.high.x) / 2, (room_.face.low.y + room_.face.high.y) / 2};
+        for (std::size_t i = 0; i < texts_.size(); ++i) {
+            Setup& s = texts_[i];
+            if (s.built.ink.empty()) continue;
+            if (s.follows) {
+                move(s, round_middle);
+            } else if (!s.in_column) {
+                const Box& ink = s.built.ink;
+                move(s, {(room_.usable.low.x + room_.usable.high.x - ink.low.x - ink.high.x) / 2,
+                         (room_.usable.low.y + room_.usable.high.y - ink.low.y - ink.high.y) / 2});
+            }
+            things.push_back({s.text->id, s.built.ink, s.text->across, s.text->up});
+            which.push_back(i);
+        }
+        const Hung hung = hang(things, room_.face, room_.usable);
+        for (std::size_t i = 0; i < which.size(); ++i) {
+            if (hung.moves[i] != Point{}) move(texts_[which[i]], hung.moves[i]);
+        }
+        for (const std::string& id : hung.circles)
+            problem({"lettering.hangs-on-itself", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}}, Mark::Look);
+        for (const std::string& id : hung.lost)
+            problem({"lettering.hangs-on-nothing", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}}, Mark::Look);
+    }
+
+    std::string words_of(const std::string& id) const {
+        for (const Text& t : lettering_.texts) {
+            if (t.id == id) return first_words(t);
+        }
+        return id;
+    }
+    static std::string first_words(const Text& t) { return t.words.substr(0, t.words.find('\n')); }
+
+    // ---- what became of it
+
+    void gather() {
+        int index = 0;
+        int line = 0;
+        for (std::size_t i = 0; i < texts_.size(); ++i) {
+            Setup& s = texts_[i];
+            PlacedText placed;
+            placed.id = s.text->id;
+            placed.in_column = s.in_column;
+            int last_line = -1;
+            int in_text = 0;
+            for (PlacedLetter& letter : s.built.letters) {
+                last_line = std::max(last_line, letter.line);
+                letter.line += line;
                 letter.index = index++;
-                plan.ink = around(plan.ink, letter.ink.bounds());
-                plan.letters.push_back(std::move(letter));
+                letter.of = static_cast<int>(i);
+                letter.in_text = in_text++;
+                plan_.ink = around(plan_.ink, letter.ink.bounds());
+                plan_.letters.push_back(std::move(letter));
             }
-            y -= row.ink.height();
+            line += last_line + 1;
+            if (s.typeface != nullptr && s.factors.y > 0) {
+                placed.ink = s.built.ink;
+                placed.cap_height = Length::from_mm(s.typeface->cap_height * s.factors.y);
+                placed.x_height = Length::from_mm(s.typeface->x_height * s.factors.y);
+                placed.stretch = s.factors.x / s.factors.y;
+                placed.gaps_were = s.set.gaps_were;
+                placed.gaps_are = s.set.gaps_are;
+                placed.gaps_bound = s.set.gaps_bound;
+                placed.closed = s.set.closed;
+                placed.slivers = s.built.slivers;
+            }
+            plan_.texts.push_back(std::move(placed));
         }
-        if (static_cast<std::int64_t>(i) < gaps) {
-            const auto n = static_cast<std::int64_t>(i);
-            y -= gap + (filled ? room * (n + 1) / gaps - room * n / gaps : 0);
-        }
+        plan_.cap_height = plan_.texts.front().cap_height;
+        plan_.stretch = plan_.texts.front().stretch;
+        plan_.free_across = from_grid(room_.usable.width() - plan_.ink.width());
+        plan_.free_up = from_grid(room_.usable.height() - plan_.ink.height());
     }
-}
 
-void name_missing(const Set& set, const Typeface& typeface, LetteringPlan& plan) {
-    std::string missing;
-    for (const auto& line : set.lines) {
-        for (const ShapedLetter& letter : line) {
-            if (letter.missing && missing.find(letter.text) == std::string::npos) {
-                missing += (missing.empty() ? "" : " ") + letter.text;
+    void judge() {
+        for (Setup& s : texts_) {
+            if (!s.ink()) continue;
+            if (s.factors.y <= 0 || s.factors.x <= 0) {
+                if (s.snug()) {
+                    problem({"lettering.gaps-fill", {}}, {"lettering.smaller-gaps", {}}, Mark::Stop);
+                } else {
+                    problem({"lettering.no-cap", {}}, {}, Mark::Stop);
+                }
+                continue;
+            }
+            judge_fit(s);
+            judge_shape(s);
+        }
+        judge_overlaps();
+    }
+
+    // Millimetres that the largest size that fits comes to, by what the text is sized by.
+    Reason smaller(const Setup& s) const {
+        const double size = s.text->sizing == Sizing::XHeight ? s.typeface->x_height : s.typeface->cap_height;
+        const double largest = s.largest * size;
+        const bool by_height = s.text->sizing == Sizing::CapHeight || s.text->sizing == Sizing::XHeight;
+        if (!by_height || largest <= 0) return {"lettering.shorter", {}};
+        return {"lettering.largest-cap", {{"cap", Length::from_mm(std::floor(largest * 1.6 / 2.54) * 2.54 / 1.6)}}};
+    }
+
+    void judge_fit(const Setup& s) {
+        const Box& ink = s.built.ink;
+        constexpr Length grain = Length::nanometres(grid_nm * 8);
+        if (s.in_column && !s.text->across) {
+            // The column as a whole says it once, for the text that is first.
+            const bool first = &s == &first_of_column();
+            Box all;
+            for (const Setup& t : texts_) {
+                if (t.in_column && !t.text->across) all = around(all, t.built.ink);
+            }
+            const Length across = from_grid(ink.width() - room_.usable.width());
+            const Length up = first ? from_grid(all.height() - room_.usable.height()) : Length{};
+            const Length over = std::max(across, up);
+            if (over > grain && !to_shape(s)) {
+                problem({"lettering.too-large", {{"over", over}}}, smaller(s), Mark::Stop);
+                return;
+            }
+        }
+        if (!outside(s) && column_alone(s) && s.snug() && s.text->arrangement == Arrangement::Stack) note_stack(s);
+    }
+
+    const Setup& first_of_column() const {
+        return *std::find_if(texts_.begin(), texts_.end(), [](const Setup& t) { return t.in_column && t.ink(); });
+    }
+    bool column_alone(const Setup& s) const {
+        return s.in_column && std::none_of(texts_.begin(), texts_.end(), [&](const Setup& t) {
+                   return &t != &s && t.in_column && t.ink();
+               });
+    }
+
+    // Ink that leaves the free part of the face: said with the zone that it enters. True when something was said.
+    bool outside(const Setup& s) {
+        const Region face = Region::rectangle(room_.face);
+        const Region free = room_.free.empty() ? Region::rectangle(room_.usable) : room_.free;
+        const Box free_box = free.bounds();
+        Region out;
+        const bool rectangle = free.rings().size() == 1 && free.rings().front().size() == 4;
+        if (rectangle && free_box.holds(s.built.ink)) return false;
+        std::vector<Region> shapes;
+        for (const PlacedLetter& letter : plan_.letters) {
+            if (&lettering_.texts[static_cast<std::size_t>(letter.of)] == s.text) shapes.push_back(letter.ink);
+        }
+        out = subtract(merge(shapes), grow(free, Length::nanometres(20'000)));
+        if (out.area_mm2() < 0.01) return false;
+        for (const LetteringRoom::Zone& zone : room_.zones) {
+            const Region in = intersect(out, zone.region);
+            if (in.area_mm2() < 0.01) continue;
+            const Box b = in.bounds();
+            problem({"lettering.enters-zone",
+                     {{"text", first_words(*s.text)},
+                      {"zone", zone.name},
+                      {"by", from_grid(std::min(b.width(), b.height()))}}},
+                    {"lettering.move-off", {}}, Mark::Look);
+            return true;
+        }
+        const Region off = subtract(out, face);
+        const Box b = (off.area_mm2() >= 0.01 ? off : out).bounds();
+        problem({off.area_mm2() >= 0.01 ? "lettering.off-face" : "lettering.in-margin",
+                 {{"text", first_words(*s.text)}, {"by", from_grid(std::min(b.width(), b.height()))}}},
+                {"lettering.move-off", {}}, off.area_mm2() >= 0.01 ? Mark::Stop : Mark::Look);
+        return true;
+    }
+
+    void note_stack(const Setup& s) {
+        const double stretch = s.factors.x / s.factors.y;
+        if (!s.too_narrow && !s.too_low) {
+            if (std::abs(stretch - 1) >= 0.005) {
+                plan_.notes.push_back({stretch > 1 ? "lettering.wider" : "lettering.narrower",
+                                       {{"by", Percent{std::abs(stretch - 1)}}}});
+            }
+            return;
+        }
+        plan_.offers = typefaces_that_fill(s);
+        plan_.notes.push_back(
+            {s.too_narrow ? "lettering.stops-width" : "lettering.stops-height",
+             {{"limit", Percent{stretch_limit - 1}}, {"free", s.too_narrow ? plan_.free_across : plan_.free_up}}});
+        if (plan_.offers.empty()) plan_.notes.push_back({"lettering.no-offer", {}});
+    }
+
+    // Typefaces whose own proportions come nearest to the room, of those within the limit.
+    std::vector<TypefaceName> typefaces_that_fill(const Setup& s) const {
+        std::vector<std::pair<double, TypefaceName>> found;
+        for (const Typeface& typeface : typefaces_) {
+            if (typeface.name == s.text->typeface) continue;
+            const SetText set = shape_text(*s.text, typeface);
+            const Demand d = demand(*s.text, set);
+            if (set.lacks() || d.widest <= 0) continue;
+            const double ratio = (width() / d.widest) / ((height() - d.gap_up) / d.tall);
+            if (ratio <= stretch_limit && ratio >= 1 / stretch_limit)
+                found.emplace_back(std::abs(std::log(ratio)), typeface.name);
+        }
+        std::stable_sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+        std::vector<TypefaceName> names;
+        for (std::size_t i = 0; i < found.size() && i < 3; ++i) names.push_back(found[i].second);
+        return names;
+    }
+
+    void judge_shape(const Setup& s) {
+        const double asked = std::abs(wide(*s.text) - 1);
+        if (asked > stretch_limit - 1 + 1e-9) {
+            problem({wide(*s.text) > 1 ? "lettering.too-wide" : "lettering.too-thin",
+                     {{"text", first_words(*s.text)}, {"by", Percent{asked}}, {"limit", Percent{stretch_limit - 1}}}},
+                    {"lettering.other-width", {}}, Mark::Look);
+        }
+        for (const std::string& pair : s.set.open) {
+            problem({"lettering.break", {{"text", first_words(*s.text)}, {"letters", pair}}},
+                    {"lettering.break-remedy", {}}, Mark::Look);
+        }
+        if (s.set.closed > 0)
+            plan_.notes.push_back({"lettering.closed",
+                                   {{"text", first_words(*s.text)}, {"breaks", std::int64_t{s.set.closed}}}});
+        if (s.set.gaps_were > 0) {
+            plan_.notes.push_back({s.set.gaps_bound ? "lettering.evened-bound" : "lettering.evened",
+                                   {{"text", first_words(*s.text)},
+                                    {"was", std::round(s.set.gaps_were * 100) / 100},
+                                    {"is", std::round(s.set.gaps_are * 100) / 100},
+                                    {"least", s.text->least_gap.value}}});
+        }
+        if (s.built.slivers > 0)
+            plan_.notes.push_back({"lettering.slivers",
+                                   {{"text", first_words(*s.text)}, {"slivers", std::int64_t{s.built.slivers}}}});
+    }
+
+    void judge_overlaps() {
+        for (std::size_t i = 0; i < texts_.size(); ++i) {
+            for (std::size_t k = i + 1; k < texts_.size(); ++k) {
+                if (texts_[i].built.ink.empty() || texts_[k].built.ink.empty()) continue;
+                if (texts_[i].in_column && texts_[k].in_column) continue;
+                if (!texts_[i].built.ink.meets(texts_[k].built.ink)) continue;
+                if (!any_touch(static_cast<int>(i), static_cast<int>(k))) continue;
+                problem({"lettering.texts-touch",
+                         {{"text", first_words(*texts_[i].text)}, {"other", first_words(*texts_[k].text)}}},
+                        {"lettering.move-apart", {}}, Mark::Look);
             }
         }
     }
-    if (!missing.empty()) {
-        plan.problems.push_back({{"lettering.missing", {{"letters", missing}, {"typeface", typeface.name.family}}},
-                                 "lettering",
-                                 {"lettering.other-typeface", {}},
-                                 Mark::Stop});
-    }
-}
 
-void judge_fit(const Lettering& lettering, const Box& usable, const Fit& fit, double largest_cap_mm,
-               const std::vector<Typeface>& typefaces, LetteringPlan& plan) {
-    plan.free_across = from_grid(usable.width() - plan.ink.width());
-    plan.free_up = from_grid(usable.height() - plan.ink.height());
-    const Length over = std::max(-plan.free_across, -plan.free_up);
-    if (over > Length::nanometres(grid_nm * 8)) {
-        const Reason remedy =
-            lettering.sizing == Sizing::CapHeight && largest_cap_mm > 0
-                ? Reason{"lettering.largest-cap",
-                         {{"cap", Length::from_mm(std::floor(largest_cap_mm * 1.6 / 2.54) * 2.54 / 1.6)}}}
-                : Reason{"lettering.shorter", {}};
-        plan.problems.push_back({{"lettering.too-large", {{"over", over}}}, "lettering", remedy, Mark::Stop});
-        return;
-    }
-    if (lettering.sizing != Sizing::Snug || lettering.arrangement != Arrangement::Stack) return;
-    if (!fit.too_narrow && !fit.too_low) {
-        if (std::abs(plan.stretch - 1) >= 0.005) {
-            plan.notes.push_back({plan.stretch > 1 ? "lettering.wider" : "lettering.narrower",
-                                  {{"by", Percent{std::abs(plan.stretch - 1)}}}});
+    bool any_touch(int i, int k) const {
+        for (const PlacedLetter& a : plan_.letters) {
+            if (a.of != i) continue;
+            for (const PlacedLetter& b : plan_.letters) {
+                if (b.of == k && a.ink.bounds().meets(b.ink.bounds()) && touch(a.ink, b.ink)) return true;
+            }
         }
-        return;
+        return false;
     }
-    plan.offers = typefaces_that_fill(lettering, usable, typefaces);
-    plan.notes.push_back(
-        {fit.too_narrow ? "lettering.stops-width" : "lettering.stops-height",
-         {{"limit", Percent{stretch_limit - 1}}, {"free", fit.too_narrow ? plan.free_across : plan.free_up}}});
-    if (plan.offers.empty()) plan.notes.push_back({"lettering.no-offer", {}});
-}
+
+    const Lettering& lettering_;
+    const LetteringRoom& room_;
+    const std::vector<Typeface>& typefaces_;
+    std::vector<Setup> texts_;
+    std::vector<ColumnSlot> slots_;
+    LetteringPlan plan_;
+};
 
 }  // namespace
 
-LetteringPlan place(const Lettering& lettering, const Box& usable, const std::vector<Typeface>& typefaces) {
-    LetteringPlan plan;
-    if (usable.empty() || typefaces.empty()) return plan;
-    const Typeface* typeface = find_typeface(typefaces, lettering.typeface);
-    if (typeface == nullptr) {
-        typeface = &typefaces.front();
-        plan.problems.push_back({{"lettering.unknown-typeface",
-                                  {{"typeface", lettering.typeface.family + " " + lettering.typeface.style},
-                                   {"instead", typeface->name.family}}},
-                                 "lettering",
-                                 {},
-                                 Mark::Look});
-    } else if (!lettering.typeface.checksum.empty() && lettering.typeface.checksum != typeface->name.checksum) {
-        plan.problems.push_back(
-            {{"lettering.typeface-changed", {{"typeface", typeface->name.family}}}, "lettering", {}, Mark::Look});
+LetteringRoom room_of(const Blank& blank, const BlankPlan& plan) {
+    LetteringRoom room{plan.usable, plan.free, plan.face, {}, {}};
+    if (blank.kind == Kind::Round) room.edge = from_grid(plan.face.width() / 2);
+    for (std::size_t i = 0; i < plan.zones.size() && i < blank.clear.size(); ++i)
+        room.zones.push_back({blank.clear[i].name, plan.zones[i]});
+    return room;
+}
+
+LetteringPlan place(const Lettering& lettering, const LetteringRoom& room, const std::vector<Typeface>& typefaces) {
+    if (room.usable.empty() || typefaces.empty() || lettering.texts.empty()) return {};
+    return Placer(lettering, room, typefaces).run();
+}
+
+LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typeface>& typefaces) {
+    return place(Lettering{{text}, false}, LetteringRoom{usable, {}, usable, {}, {}}, typefaces);
+}
+
+std::string unused_text_id(const Lettering& lettering) {
+    for (int n = 0;; ++n) {
+        std::string id(1, static_cast<char>('a' + n % 26));
+        if (n >= 26) id += std::to_string(n / 26);
+        if (std::none_of(lettering.texts.begin(), lettering.texts.end(), [&](const Text& t) { return t.id == id; }))
+            return id;
     }
-    const Set set = shape_all(lettering, *typeface);
-    name_missing(set, *typeface, plan);
-    const Demand d = demand(lettering, set);
-    if (d.widest <= 0 || d.tall <= 0) {
-        plan.problems.push_back({{"lettering.no-words", {}}, "lettering", {"lettering.type-words", {}}, Mark::Stop});
-        return plan;
-    }
-    Fit fit = snug(lettering, set, usable);
-    const double largest = std::min(fit.factors.x, fit.factors.y);
-    const double largest_cap_mm = largest * typeface->cap_height;
-    if (largest <= 0) {
-        plan.problems.push_back({{"lettering.gaps-fill", {}}, "lettering", {"lettering.smaller-gaps", {}}, Mark::Stop});
-        return plan;
-    }
-    if (lettering.sizing == Sizing::CapHeight) {
-        const double factor = lettering.cap_height.value.in_mm() / typeface->cap_height;
-        if (factor <= 0) {
-            plan.problems.push_back({{"lettering.no-cap", {}}, "lettering", {}, Mark::Stop});
-            return plan;
-        }
-        fit = {{factor, factor}, false, false};
-    }
-    std::vector<Line> rows;
-    for (std::size_t i = 0; i < set.lines.size(); ++i) {
-        rows.push_back(build_line(lettering, set.lines[i], fit.factors, static_cast<int>(i)));
-    }
-    set_rows(lettering, usable, std::move(rows), plan);
-    plan.cap_height = Length::from_mm(typeface->cap_height * fit.factors.y);
-    plan.stretch = fit.factors.x / fit.factors.y;
-    judge_fit(lettering, usable, fit, largest_cap_mm, typefaces, plan);
-    return plan;
 }
 
 }  // namespace skarvel

@@ -8,7 +8,9 @@
 #include <fmt/format.h>
 #include <algorithm>
 #include <boost/crc.hpp>
+#include <cmath>
 #include <limits>
+#include <optional>
 
 namespace skarvel {
 namespace {
@@ -85,6 +87,20 @@ hb_codepoint_t decode(std::string_view text, std::size_t& i) {
     return c;
 }
 
+// Letters of plain feet that stand apart in every typeface that is not drawn to be joined.
+bool is_script(const Typeface& typeface) {
+    const std::vector<ShapedLetter> line = shape(typeface, "noumea");
+    const double mm = 100 / typeface.cap_height;
+    std::size_t touching = 0;
+    std::optional<Region> last;
+    for (const ShapedLetter& letter : line) {
+        Region here = flatten(letter.outline, mm, mm).moved({std::llround(letter.x * mm * (1e6 / grid_nm)), 0});
+        touching += last && touch(*last, here) ? 1 : 0;
+        last = std::move(here);
+    }
+    return touching * 2 >= line.size();
+}
+
 bool is_blank(std::string_view text) {
     return std::all_of(text.begin(), text.end(), [](char c) { return c == ' ' || c == '\t'; }) || text == "\u00a0";
 }
@@ -105,11 +121,16 @@ Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes) {
     typeface.name = {face->family_name == nullptr ? "" : face->family_name,
                      face->style_name == nullptr ? "Regular" : face->style_name, checksum_of(*bytes)};
     typeface.units_per_em = face->units_per_EM;
-    Outline h;
-    add_glyph(face.get(), FT_Get_Char_Index(face.get(), 'H'), 0, 0, h);
-    const Extent box = extent_of(h);
-    if (!box.empty()) typeface.cap_height = box.y1 - box.y0;
+    const auto height_of = [&](FT_ULong letter, double& height) {
+        Outline outline;
+        add_glyph(face.get(), FT_Get_Char_Index(face.get(), letter), 0, 0, outline);
+        const Extent box = extent_of(outline);
+        if (!box.empty()) height = box.y1 - box.y0;
+    };
+    height_of('H', typeface.cap_height);
+    height_of('x', typeface.x_height);
     typeface.bytes = std::move(bytes);
+    typeface.script = is_script(typeface);
     return typeface;
 }
 

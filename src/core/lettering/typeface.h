@@ -27,6 +27,8 @@ struct Typeface {
     std::shared_ptr<const std::string> bytes;
     double units_per_em = 1000;
     double cap_height = 700;  ///< height of the ink of H, in units
+    double x_height = 500;    ///< height of the ink of x
+    bool script = false;      ///< its lower-case letters are drawn to touch
     friend bool operator==(const Typeface& a, const Typeface& b) { return a.name == b.name; }
 };
 

@@ -38,7 +38,7 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     r.note = job.finished ? job.finished->note : "";
     Length film;
     for (const FacePlan& face : plan.faces) {
-        r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " x " +
+        if (face.first) r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " x " +
                   show(face.blank->width, shop.display);
         r.making = face.making.way == Way::Decal ? "decal" : "paint-through";
         r.film = face.making.film.name;

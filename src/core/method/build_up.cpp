@@ -102,7 +102,8 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                         0,
                         false,
                         false});
-    if (b.ground_coats > 0) {
+    const auto ground_layer = [&] {
+        if (b.ground_coats == 0) return;
         b.layers.push_back({"ground",
                             "ground",
                             {"layer.ground", {{"colour", in.finish.ground->colour_name}}},
@@ -111,7 +112,9 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             b.ground_coats,
                             false,
                             false});
-    }
+    };
+    // On the back of a clear blank the ground comes last: what is laid first is seen in front.
+    if (!in.from_behind) ground_layer();
     const auto clear_layer = [&](const char* kind, const char* joint) {
         b.layers.push_back({kind,
                             joint,
@@ -123,6 +126,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             false});
     };
     if (b.clear_coats > 0 && !in.finish.clear_over) clear_layer("clear-under", "clear");
+    b.layers.insert(b.layers.end(), in.earlier.begin(), in.earlier.end());
     if (mask) {
         b.layers.push_back({"film",
                             "film",
@@ -162,6 +166,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             true,
                             false});
     }
+    if (in.from_behind) ground_layer();
     if (b.clear_coats > 0 && in.finish.clear_over) clear_layer("clear", "clear");
 }
 

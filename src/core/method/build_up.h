@@ -38,6 +38,17 @@ struct Finish {
     friend bool operator==(const Finish&, const Finish&) = default;
 };
 
+struct Layer {
+    std::string kind;   ///< wood, ground, clear-under, film, seal, colour, clear
+    std::string joint;  ///< the joint with what lies below it
+    Reason name, detail;
+    std::string colour;  ///< "#rrggbb", empty for wood
+    int coats = 0;
+    bool in_openings = false;  ///< lies only where the ink is
+    bool lifted = false;       ///< a mask: not there in the end
+    friend bool operator==(const Layer&, const Layer&) = default;
+};
+
 struct MethodInput {
     MakingPlan making;
     Finish finish;
@@ -53,7 +64,8 @@ struct MethodInput {
     bool from_behind = false;      ///< clear, and lettered on its back
     std::string grain = "length";  ///< which way it runs: length, across, none
     int grit = 0;                  ///< of the paper it was sanded with; 0 when not said
-    std::string under{};           ///< colour of the painted field that the lettering lies in
+    std::string under{};           ///< colour that the lettering is seen against, where it is not the ground's
+    std::vector<Layer> earlier{};  ///< what colours of this face that come before leave on it
     friend bool operator==(const MethodInput&, const MethodInput&) = default;
 };
 
@@ -65,17 +77,6 @@ struct Finding {
     Reason why;
     Reason remedy;
     friend bool operator==(const Finding&, const Finding&) = default;
-};
-
-struct Layer {
-    std::string kind;   ///< wood, ground, clear-under, film, seal, colour, clear
-    std::string joint;  ///< the joint with what lies below it
-    Reason name, detail;
-    std::string colour;  ///< "#rrggbb", empty for wood
-    int coats = 0;
-    bool in_openings = false;  ///< lies only where the ink is
-    bool lifted = false;       ///< a mask: not there in the end
-    friend bool operator==(const Layer&, const Layer&) = default;
 };
 
 struct BuildUp {

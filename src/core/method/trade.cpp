@@ -173,6 +173,8 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.clear_over_vinyl = hours(m.at("waits").at("clear_over_vinyl"), "hours");
         trade.unknown_coat = hours(m.at("waits").at("unknown_coat"), "hours");
         trade.hands_on = read_hands_on(m.at("hands_on"));
+        const Json& thin = m.at("thin");
+        trade.thin = {length_of(thin.at("stroke")), length_of(thin.at("gap")), length_of(thin.at("keeper"))};
         const Json all = Json::parse(rules);
         for (const Json& row : all.at("rules")) {
             Rule rule{row.at("id"), mark_of(row.at("mark")), row.at("joint"), row.at("basis"), {}};

@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "blank/weight.h"
+#include "artwork/thin.h"
 #include "making/making.h"
 #include "measure/stock.h"
 #include "text/reason.h"
@@ -74,6 +75,7 @@ struct Trade {
     std::vector<Tool> tools;
     std::vector<Coat> coats;
     std::vector<LiftWindow> lifts;
+    CutLimits thin;  ///< what can be cut and weeded
     HandsOn hands_on;
     Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};
     std::vector<Rule> rules;

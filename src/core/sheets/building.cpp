@@ -154,7 +154,7 @@ std::vector<Page> building_sheets(const Job& job, const Plan& plan, const Shop& 
                                   Paper paper) {
     std::vector<Page> pages;
     for (const FacePlan& face : plan.faces) {
-        if (face.face == 0 && !face.blank->face.empty() && worth_a_page(job.signs[face.sign].blank, face))
+        if (face.face == 0 && face.first && !face.blank->face.empty() && worth_a_page(job.signs[face.sign].blank, face))
             pages.push_back(marking_sheet(job, face, shop, library, paper));
     }
     const bool frames = std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {

@@ -19,6 +19,10 @@ std::string titled(const Job& job, const FacePlan& face, const std::string& titl
     std::string all = title;
     if (job.signs.size() > 1) all += ", " + label_of(job.signs[face.sign]);
     if (face.face > 0) all += ", back";
+    if (!face.first || !face.last) {
+        const CoatChoice& paint = job.signs[face.sign].faces[face.face].colours[face.colour].paint;
+        all += ", " + (paint.colour_name.empty() ? fmt::format("colour {}", face.colour + 1) : paint.colour_name);
+    }
     return all;
 }
 

@@ -1,0 +1,904 @@
+// The tray of Lettering: the texts and the art of a face, one at hand at a time.
+#include <QCheckBox>
+#include <QFileDialog>
+#include <QFocusEvent>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QSpinBox>
+
+#include "lettering/setting.h"
+#include "stations/art_fields.h"
+#include "stations/samples.h"
+#include "stations/tray.h"
+#include "theme/theme.h"
+
+namespace skarvel {
+namespace {
+
+QString text_of(const std::string& s) { return QString::fromStdString(s); }
+
+class WordsEdit : public QPlainTextEdit {
+  public:
+    using QPlainTextEdit::QPlainTextEdit;
+    std::function<void()> left;
+
+  protected:
+    void focusOutEvent(QFocusEvent* event) override {
+        QPlainTextEdit::focusOutEvent(event);
+        if (left) left();
+    }
+};
+
+class LetteringTray : public Tray {
+  public:
+    LetteringTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
+        title(tr("On this face"));
+        things_ = column();
+        auto* row = new QWidget(widget());
+        auto* across = new QHBoxLayout(row);
+        across->setContentsMargins(0, 0, 0, 0);
+        add_text_ = button(tr("Another text"), nullptr, row);
+        add_text_->setObjectName("add text");
+        remove_ = button(tr("Remove"), nullptr, row);
+        remove_->setObjectName("remove thing");
+        across->addWidget(add_text_);
+        across->addWidget(remove_);
+        across->addStretch(1);
+        add_decision(row);
+        connect(add_text_, &QPushButton::clicked, this, [this] {
+            desk_.apply(skarvel::add_text(desk_.job(), desk_.at()));
+            desk_.select_text(face().lettering.texts.size() - 1);
+            words_->setFocus();
+        });
+        connect(remove_, &QPushButton::clicked, this, [this] { remove(); });
+        build_text();
+        art_ = column();
+        build_groups();
+    }
+
+    void refresh() override {
+        refresh_things();
+        const bool art = desk_.art_at().has_value();
+        text_part_->setVisible(!art);
+        art_->setVisible(art);
+        if (art) {
+            if (art_fields_ == nullptr) {
+                art_fields_ = new ArtFields(desk_, art_);
+                art_->layout()->addWidget(art_fields_);
+            }
+            art_fields_->refresh();
+        } else {
+            refresh_words();
+        }
+        for (std::size_t i = 0; i < refreshers_.size(); ++i) {
+            const auto show = refreshers_[i];
+            show();
+        }
+        say_groups();
+        follow();
+    }
+
+  private:
+    const Text& text() const { return face().lettering.texts[desk_.text_at()]; }
+    const PlacedText* placed() const {
+        if (plan() == nullptr || desk_.text_at() >= plan()->lettering->texts.size()) return nullptr;
+        return &plan()->lettering->texts[desk_.text_at()];
+    }
+    void edit_text(const std::function<void(Text&)>& change, const QString& merge = {}) {
+        edit_face([&](Face& f) { change(f.lettering.texts[desk_.text_at()]); }, merge);
+    }
+
+    QWidget* column() {
+        auto* made = new QWidget(widget());
+        auto* layout = new QVBoxLayout(made);
+        layout->setContentsMargins(0, 0, 0, 0);
+        layout->setSpacing(4);
+        add_decision(made);
+        return made;
+    }
+
+    // ---- what is on the face
+
+    void remove() {
+        if (const auto art = desk_.art_at()) {
+            desk_.apply(remove_art(desk_.job(), desk_.at(), *art));
+            desk_.select_text(0);
+        } else {
+            desk_.apply(remove_text(desk_.job(), desk_.at(), desk_.text_at(), plan()));
+        }
+    }
+
+    void refresh_things() {
+        QStringList names;
+        for (const Text& t : face().lettering.texts) {
+            QString words = text_of(t.words).replace('\n', " / ");
+            names << (words.isEmpty() ? tr("no words yet") : words);
+        }
+        for (const Art& a : face().art) names << say({std::string("art.") + kind_of(a), {}});
+        things_->setVisible(names.size() > 1);
+        remove_->setVisible(desk_.art_at() || face().lettering.texts.size() > 1);
+        if (names.size() != static_cast<int>(buttons_.size())) {
+            for (QPushButton* b : buttons_) b->deleteLater();
+            buttons_.clear();
+            for (int i = 0; i < names.size(); ++i) {
+                QPushButton* b = button({}, "thing", things_);
+                b->setCheckable(true);
+                b->setObjectName(QString("thing %1").arg(i + 1));
+                things_->layout()->addWidget(b);
+                connect(b, &QPushButton::clicked, this, [this, i] {
+                    const auto at = static_cast<std::size_t>(i);
+                    const std::size_t texts = face().lettering.texts.size();
+                    if (at < texts) {
+                        desk_.select_text(at);
+                    } else {
+                        desk_.select_art(at - texts);
+                    }
+                    refresh();
+                });
+                buttons_.push_back(b);
+            }
+        }
+        const std::size_t at =
+            desk_.art_at() ? face().lettering.texts.size() + *desk_.art_at() : desk_.text_at();
+        const QFontMetrics m(things_->font());
+        for (int i = 0; i < names.size(); ++i) {
+            QPushButton* b = buttons_[static_cast<std::size_t>(i)];
+            b->setText(m.elidedText(names[i], Qt::ElideRight, std::max(120, width() - 90)));
+            b->setAccessibleName(names[i]);
+            b->setChecked(static_cast<std::size_t>(i) == at);
+        }
+    }
+
+    // ---- one text
+
+    void build_text() {
+        text_part_ = column();
+        inside(static_cast<QVBoxLayout*>(text_part_->layout()), [this] {
+            words_ = new WordsEdit(widget());
+            words_->setAccessibleName(tr("words"));
+            words_->setObjectName("words");
+            words_->setTabChangesFocus(true);
+            words_->setFixedHeight(Theme::px(84));
+            words_->setPlaceholderText(tr("Type the words, a line for each line"));
+            add_decision(words_);
+            connect(words_, &QPlainTextEdit::textChanged, this, [this] {
+                edit_text([&](Text& t) { t.words = words_->toPlainText().toStdString(); },
+                          "words" + text_of(text().id));
+            });
+            words_->left = [this] { desk_.settle(); };
+            build_typeface();
+            arrangement_ =
+                field(tr("arranged"), new Segmented(tr("arranged"), {tr("stack"), tr("level lines"), tr("arc")}, widget()));
+            connect(arrangement_, &Segmented::chosen, this, [this](int i) { arrange(static_cast<Arrangement>(i)); });
+            build_size();
+            letter_gap_ = measure(tr("letter gap"), [](const Text& t) { return std::optional(t.letter_gap); },
+                                  [](Text& t, const Measure& m) { t.letter_gap = m; });
+            line_gap_ = measure(tr("line gap"), [](const Text& t) { return std::optional(t.line_gap); },
+                                [](Text& t, const Measure& m) { t.line_gap = m; });
+            check(tr("gaps evened to the eye"), [](const Text& t) { return t.even; },
+                  [](Text& t, bool on) { t.even = on; });
+            group(tr("Shape of the letters"), [this] { build_letters(); });
+            arc_holder_ = column();
+            inside(static_cast<QVBoxLayout*>(arc_holder_->layout()), [this] {
+                group(tr("The arc"), [this] { build_arc(); });
+            });
+            group(tr("Where it stands"), [this] { build_standing(); });
+        });
+    }
+
+    void build_typeface() {
+        typeface_ = field(tr("typeface"), new Choice(tr("typeface"), widget()));
+        connect(typeface_, &QComboBox::activated, this, [this](int) {
+            const auto i = static_cast<std::size_t>(typeface_->currentData().toInt());
+            edit_text([&](Text& t) { t.typeface = desk_.library().typefaces.at(i).name; });
+        });
+        group(tr("Your words in each typeface"), [this] {
+            favourite_ = new Check(tr("one of my favourites"), widget());
+            favourite_->setObjectName("favourite");
+            add_decision(favourite_);
+            connect(favourite_, &QCheckBox::clicked, this, [this](bool on) {
+                Shop shop = desk_.shop();
+                const std::string name = full_name(text().typeface);
+                std::erase(shop.favourites, name);
+                if (on) shop.favourites.push_back(name);
+                desk_.set_shop(shop);
+            });
+            samples_ = new Samples(desk_, widget());
+            add_decision(samples_);
+            connect(samples_, &Samples::picked, this, [this](int i) {
+                edit_text([&](Text& t) { t.typeface = desk_.library().typefaces.at(static_cast<std::size_t>(i)).name; });
+            });
+            installed_ = field(tr("installed on this computer"), new Choice(tr("installed typefaces"), widget()));
+            installed_->setPlaceholderText(tr("pick one to use it"));
+            for (const TypefaceName& n : desk_.installed()) installed_->addItem(text_of(full_name(n)));
+            installed_->setCurrentIndex(-1);
+            connect(installed_, &QComboBox::activated, this, [this](int i) {
+                const auto name = desk_.use_installed(desk_.installed().at(static_cast<std::size_t>(i)));
+                if (name) edit_text([&](Text& t) { t.typeface = *name; });
+                installed_->setCurrentIndex(-1);
+            });
+            refreshers_.push_back([this] {
+                const auto& f = desk_.shop().favourites;
+                favourite_->setChecked(std::find(f.begin(), f.end(), full_name(text().typeface)) != f.end());
+                samples_->show_words(text());
+            });
+        });
+    }
+
+    static std::string full_name(const TypefaceName& n) { return n.family + " " + n.style; }
+
+    void build_size() {
+        sizing_ = field(tr("size"), new Choice(tr("size"), widget()));
+        sizing_->setObjectName("size");
+        for (const QString& name : {tr("snug"), tr("by cap height"), tr("by height of x"), tr("by height over all"), tr("by width")})
+            sizing_->addItem(name);
+        connect(sizing_, &QComboBox::activated, this, [this](int i) { size_by(static_cast<Sizing>(i)); });
+        cap_ = field(tr("cap height"), new MeasureField(desk_, tr("cap height"), widget()));
+        size_caption_ = qobject_cast<QLabel*>(text_part_->layout()->itemAt(text_part_->layout()->count() - 2)->widget());
+        connect(cap_, &MeasureField::decided, this, [this](const Measure& m) {
+            edit_text([&](Text& t) {
+                if (t.sizing == Sizing::Snug) t.sizing = Sizing::CapHeight;
+                t.size = m;
+            });
+        });
+    }
+
+    // Begins where the text is now, on a sixteenth.
+    void size_by(Sizing sizing) {
+        edit_text([&](Text& t) {
+            if (t.sizing == sizing) return;
+            t.sizing = sizing;
+            const PlacedText* p = placed();
+            if (sizing == Sizing::Snug || p == nullptr || p->ink.empty()) return;
+            const Length now = sizing == Sizing::CapHeight ? p->cap_height
+                               : sizing == Sizing::XHeight ? p->x_height
+                               : sizing == Sizing::Overall ? from_grid(p->ink.height())
+                                                           : from_grid(p->ink.width());
+            const Length sixteenth = 0.0625_in;
+            t.size = measure_of(std::max(sixteenth, sixteenth * (now.nm() / sixteenth.nm())), {});
+        });
+    }
+
+    // A stack's gap is far too much between letters on a line, and the other way round.
+    void arrange(Arrangement arrangement) {
+        edit_text([&](Text& t) {
+            if (t.arrangement == arrangement) return;
+            const bool was_stack = t.arrangement == Arrangement::Stack;
+            t.arrangement = arrangement;
+            if (was_stack != (arrangement == Arrangement::Stack))
+                t.letter_gap = skarvel::measure(arrangement == Arrangement::Stack ? "9/16" : "0");
+            if (arrangement == Arrangement::Arc) {
+                t.arc.follow = sign().blank.kind == Kind::Round;
+                t.slope_tenths = 0;
+            }
+        });
+    }
+
+    void build_letters() {
+        number(tr("width of the letters, %"), 50, 200, [](const Text& t) { return t.width_percent; },
+               [](Text& t, int v) { t.width_percent = v; });
+        MeasureField* bolder = measure(tr("bolder by (outline grown)"), [](const Text& t) { return t.bolder; },
+                                       [](Text& t, const Measure& m) { t.bolder = m; });
+        bolder->allow_empty();
+        connect(bolder, &MeasureField::emptied, this, [this] { edit_text([](Text& t) { t.bolder.reset(); }); });
+        measure(tr("least distance when evened"), [](const Text& t) { return std::optional(t.least_gap); },
+                [](Text& t, const Measure& m) { t.least_gap = m; });
+        auto* slope = new QDoubleSpinBox(widget());
+        slope->setRange(-80, 80);
+        slope->setDecimals(1);
+        slope->setSuffix(tr(" °"));
+        slope->setAccessibleName(tr("slope"));
+        slope->setObjectName("slope");
+        field(tr("lines rise to the right by"), slope);
+        connect(slope, &QDoubleSpinBox::valueChanged, this,
+                [this](double v) { edit_text([&](Text& t) { t.slope_tenths = static_cast<int>(std::lround(v * 10)); }, "slope"); });
+        refreshers_.push_back([this, slope] {
+            const QSignalBlocker quiet(slope);
+            slope->setValue(text().slope_tenths / 10.0);
+            slope->setEnabled(text().arrangement == Arrangement::Level);
+        });
+    }
+
+    void build_arc() {
+        auto* side = new Segmented(tr("reads"), {tr("above"), tr("below")}, widget());
+        field(tr("reads along"), side);
+        connect(side, &Segmented::chosen, this, [this](int i) { edit_text([&](Text& t) { t.arc.below = i == 1; }); });
+        refreshers_.push_back([this, side] { side->show_choice(text().arc.below ? 1 : 0); });
+        check(tr("follows the edge of the round"), [](const Text& t) { return t.arc.follow; },
+              [](Text& t, bool on) { t.arc.follow = on; });
+        MeasureField* distance = measure(tr("distance from the edge"), [](const Text& t) { return std::optional(t.arc.distance); },
+                                         [](Text& t, const Measure& m) { t.arc.distance = m; });
+        MeasureField* radius = measure(tr("radius of its circle"), [](const Text& t) { return std::optional(t.arc.radius); },
+                                       [](Text& t, const Measure& m) { t.arc.radius = m; });
+        QSpinBox* sweep = number(tr("degrees that a snug arc fills"), 10, 340, [](const Text& t) { return t.arc.sweep; },
+                                 [](Text& t, int v) { t.arc.sweep = v; });
+        refreshers_.push_back([this, distance, radius, sweep] {
+            const bool follows = text().arc.follow && sign().blank.kind == Kind::Round;
+            distance->setEnabled(follows);
+            radius->setEnabled(!follows);
+            sweep->setEnabled(text().sizing == Sizing::Snug);
+        });
+    }
+
+    void build_standing() {
+        build_hanging([this]() -> const std::optional<Hang>& { return text().across; },
+                      [this]() -> const std::optional<Hang>& { return text().up; });
+        check(tr("locked in place"), [](const Text& t) { return t.locked; }, [](Text& t, bool on) { t.locked = on; });
+        check(tr("each line as wide as the shape is there"), [](const Text& t) { return t.to_shape; },
+              [](Text& t, bool on) { t.to_shape = on; });
+        auto* optical = new Check(tr("column a little above the middle"), widget());
+        add_decision(optical);
+        connect(optical, &QCheckBox::clicked, this,
+                [this](bool on) { edit_face([&](Face& f) { f.lettering.optical_centre = on; }); });
+        refreshers_.push_back([this, optical] { optical->setChecked(face().lettering.optical_centre); });
+    }
+
+    // Where the thing at hand hangs, axis by axis, and a distance for it.
+    void build_hanging(const std::function<const std::optional<Hang>&()>& across,
+                       const std::function<const std::optional<Hang>&()>& up) {
+        struct Way {
+            QString name;
+            std::optional<Hang> hang;
+        };
+        const auto ways = [this](Axis axis) {
+            const bool x = axis == Axis::X;
+            std::vector<Way> all{{x ? tr("in the middle") : tr("in the column"), std::nullopt},
+                                 {x ? tr("from the left edge") : tr("from the bottom edge"), lined_up("face", Side::Low)},
+                                 {x ? tr("from the right edge") : tr("from the top edge"), lined_up("face", Side::High)},
+                                 {tr("from the centre line"), lined_up("face", Side::Middle)},
+                                 {x ? tr("from the left margin") : tr("from the bottom margin"), lined_up("usable", Side::Low)},
+                                 {x ? tr("from the right margin") : tr("from the top margin"), lined_up("usable", Side::High)}};
+            for (const Text& t : face().lettering.texts) {
+                if (t.id == text().id) continue;
+                const QString name = text_of(t.words.substr(0, t.words.find('\n')));
+                if (x) {
+                    all.push_back({tr("flush left with %1").arg(name), lined_up(t.id, Side::Low)});
+                    all.push_back({tr("flush right with %1").arg(name), lined_up(t.id, Side::High)});
+                } else {
+                    all.push_back({tr("under %1").arg(name), Hang{t.id, Side::Low, Side::High, Measure{"-1/2 in", Length::sixtyfourths(-32)}}});
+                    all.push_back({tr("over %1").arg(name), Hang{t.id, Side::High, Side::Low, Measure{"1/2 in", Length::sixtyfourths(32)}}});
+                }
+            }
+            return all;
+        };
+        for (const Axis axis : {Axis::X, Axis::Y}) {
+            const bool x = axis == Axis::X;
+            const auto get = x ? across : up;
+            auto* choice = new Choice(x ? tr("across") : tr("up"), widget());
+            choice->setObjectName(x ? "hang across" : "hang up");
+            field(x ? tr("across") : tr("up and down"), choice);
+            auto* by = new MeasureField(desk_, x ? tr("distance across") : tr("distance up"), widget());
+            field(x ? tr("distance, to the right") : tr("distance, upwards"), by);
+            connect(choice, &QComboBox::activated, this, [this, ways, axis](int i) {
+                const auto all = ways(axis);
+                if (i < 0 || static_cast<std::size_t>(i) >= all.size()) return;
+                edit_text([&](Text& t) { (axis == Axis::X ? t.across : t.up) = all[static_cast<std::size_t>(i)].hang; });
+            });
+            connect(by, &MeasureField::decided, this, [this, axis](const Measure& m) {
+                edit_text([&](Text& t) {
+                    auto& hang = axis == Axis::X ? t.across : t.up;
+                    if (hang) hang->by = m;
+                });
+            });
+            refreshers_.push_back([this, choice, by, ways, axis, get] {
+                const auto all = ways(axis);
+                const QSignalBlocker quiet(choice);
+                choice->clear();
+                int at = -1;
+                for (std::size_t i = 0; i < all.size(); ++i) {
+                    choice->addItem(all[i].name);
+                    const auto& now = get();
+                    if (!now && !all[i].hang) at = static_cast<int>(i);
+                    if (now && all[i].hang && now->on == all[i].hang->on && now->its == all[i].hang->its &&
+                        now->mine == all[i].hang->mine)
+                        at = static_cast<int>(i);
+                }
+                choice->setCurrentIndex(at);
+                by->setEnabled(get().has_value());
+                by->show_value(get() ? std::optional(get()->by) : std::nullopt);
+            });
+        }
+        auto* row = new QWidget(widget());
+        auto* layout = new QHBoxLayout(row);
+        layout->setContentsMargins(0, 4, 0, 0);
+        for (const Axis axis : {Axis::X, Axis::Y}) {
+            QPushButton* b = button(axis == Axis::X ? tr("Equal gaps across") : tr("Equal gaps up"), nullptr, row);
+            layout->addWidget(b);
+            connect(b, &QPushButton::clicked, this, [this, axis] {
+                if (plan() != nullptr)
+                    desk_.apply(spread_things(desk_.job(), desk_.at(), *plan(), axis, desk_.shop().display));
+            });
+        }
+        add_decision(row);
+        QPushButton* back = button(tr("Back where it stands by itself"), nullptr, widget());
+        add_decision(back);
+        connect(back, &QPushButton::clicked, this,
+                [this] { desk_.apply(unhang_thing(desk_.job(), desk_.at(), desk_.thing_at())); });
+    }
+
+    // ---- groups for the whole face
+
+    void build_groups() {
+        group(tr("Compose a saying"), [this] { build_compose(); });
+        group(tr("Colours and rims"), [this] { build_colours(); });
+        group(tr("Add to the face"), [this] { build_add(); });
+        group(tr("Read from where"), [this] { build_reading(); });
+    }
+
+    void build_compose() {
+        add_decision(label(tr("Mark the words that matter most."), "small", widget()));
+        stress_ = column();
+        stressed_typeface_ = field(tr("typeface of the marked words"), new Choice(tr("typeface of the marked words"), widget()));
+        for (const Typeface& t : desk_.library().typefaces) stressed_typeface_->addItem(text_of(full_name(t.name)));
+        int script = 0;
+        for (std::size_t i = 0; i < desk_.library().typefaces.size(); ++i) {
+            if (desk_.library().typefaces[i].script) {
+                script = static_cast<int>(i);
+                break;
+            }
+        }
+        stressed_typeface_->setCurrentIndex(script);
+        connect(stressed_typeface_, &QComboBox::activated, this, [this] { propose(); });
+        QPushButton* go = button(tr("Propose lines"), "primary", widget());
+        go->setObjectName("propose");
+        add_decision(go);
+        connect(go, &QPushButton::clicked, this, [this] { propose(); });
+        proposals_ = new ProposalList(desk_, widget());
+        add_decision(proposals_);
+        connect(proposals_, &ProposalList::taken, this, [this](int i) {
+            const Proposals& all = proposals_->proposals();
+            desk_.apply(take_proposal(desk_.job(), desk_.at(), all.best.at(static_cast<std::size_t>(i)), wish_));
+            desk_.select_text(0);
+        });
+        refreshers_.push_back([this] { refresh_stress(); });
+    }
+
+    // The words of the column, whatever lines they stand in.
+    QStringList saying() const {
+        QStringList words;
+        for (const Text& t : face().lettering.texts) {
+            if (t.locked || t.up || t.arrangement == Arrangement::Arc) continue;
+            for (const std::string& w : words_of(t.words)) words << text_of(w);
+        }
+        return words;
+    }
+
+    void refresh_stress() {
+        const QStringList words = saying();
+        if (words == chips_for_) return;
+        chips_for_ = words;
+        for (QPushButton* chip : chips_) chip->deleteLater();
+        chips_.clear();
+        auto* holder = new QWidget(stress_);
+        auto* grid = new QGridLayout(holder);
+        grid->setContentsMargins(0, 0, 0, 0);
+        grid->setSpacing(4);
+        if (chip_holder_ != nullptr) chip_holder_->deleteLater();
+        chip_holder_ = holder;
+        stress_->layout()->addWidget(holder);
+        constexpr int most = 40;
+        for (int i = 0; i < words.size() && i < most; ++i) {
+            const QFontMetrics m(stress_->font());
+            QPushButton* chip = button(m.elidedText(words[i], Qt::ElideRight, 80), "chip", holder);
+            chip->setCheckable(true);
+            chip->setAccessibleName(tr("stress %1").arg(words[i]));
+            chip->setObjectName("stress " + words[i]);
+            chip->setToolTip(words[i]);
+            grid->addWidget(chip, i / 3, i % 3);
+            connect(chip, &QPushButton::clicked, this, [this] {
+                if (!proposals_->proposals().best.empty()) propose();
+            });
+            chips_.push_back(chip);
+        }
+        proposals_->show_proposals({}, {}, {});
+    }
+
+    void propose() {
+        wish_ = {};
+        wish_.saying = saying().join(' ').toStdString();
+        for (std::size_t i = 0; i < chips_.size(); ++i) {
+            if (chips_[i]->isChecked()) wish_.stress.push_back(i);
+        }
+        wish_.plain = text().typeface;
+        for (const Text& t : face().lettering.texts) {
+            const Typeface* known = find_typeface(desk_.library().typefaces, t.typeface);
+            if (known != nullptr && !known->script) {
+                wish_.plain = t.typeface;
+                break;
+            }
+        }
+        const int at = std::max(0, stressed_typeface_->currentIndex());
+        wish_.stressed = desk_.library().typefaces.at(static_cast<std::size_t>(at)).name;
+        wish_.line_gap = text().line_gap.value > Length{} ? text().line_gap : skarvel::measure("1/2");
+        wish_.to_shape = sign().blank.kind == Kind::Round || sign().blank.kind == Kind::Arrow ||
+                         sign().blank.kind == Kind::Arch || sign().blank.kind == Kind::Drawn;
+        if (plan() == nullptr) return;
+        const LetteringRoom room = room_of(sign().blank, *plan()->blank);
+        proposals_->show_proposals(compose(wish_, room, desk_.library().typefaces), wish_, room);
+    }
+
+    void build_colours() {
+        text_colour_ = field(tr("this text or drawing is in"), new Choice(tr("colour of this"), widget()));
+        connect(text_colour_, &QComboBox::activated, this, [this](int i) {
+            edit_face([&](Face& f) {
+                const auto colour = static_cast<std::size_t>(i);
+                if (const auto art = desk_.art_at()) {
+                    f.art[*art].colour = colour;
+                } else {
+                    Text& t = f.lettering.texts[desk_.text_at()];
+                    t.colour = colour;
+                    if (t.rim && t.rim->colour == colour) t.rim.reset();
+                }
+            });
+        });
+        rim_ = field(tr("rim"), new Segmented(tr("rim"), {tr("none"), tr("behind"), tr("inside")}, widget()));
+        connect(rim_, &Segmented::chosen, this, [this](int i) { choose_rim(i); });
+        rim_part_ = column();
+        inside(static_cast<QVBoxLayout*>(rim_part_->layout()), [this] {
+            measure(tr("width of the rim"), [](const Text& t) { return t.rim ? std::optional(t.rim->width) : std::nullopt; },
+                    [](Text& t, const Measure& m) {
+                        if (t.rim) t.rim->width = m;
+                    });
+            rim_colour_ = field(tr("colour of the rim"), new Choice(tr("colour of the rim"), widget()));
+            connect(rim_colour_, &QComboBox::activated, this, [this](int i) {
+                edit_text([&](Text& t) {
+                    if (t.rim && static_cast<std::size_t>(i) != t.colour) t.rim->colour = static_cast<std::size_t>(i);
+                });
+            });
+            check(tr("runs on under the letters"), [](const Text& t) { return t.rim && t.rim->under; },
+                  [](Text& t, bool on) {
+                      if (t.rim) t.rim->under = on;
+                  });
+            measure(tr("overlap where it is cut out"), [](const Text& t) { return t.rim ? std::optional(t.rim->overlap) : std::nullopt; },
+                    [](Text& t, const Measure& m) {
+                        if (t.rim) t.rim->overlap = m;
+                    });
+        });
+        add_decision(label(tr("Colours in the order of laying"), "small", widget()));
+        colours_ = column();
+        QPushButton* add = button(tr("Another colour"), nullptr, widget());
+        add->setObjectName("add colour");
+        add_decision(add);
+        connect(add, &QPushButton::clicked, this, [this] { desk_.apply(skarvel::add_colour(desk_.job(), desk_.at())); });
+        refreshers_.push_back([this] { refresh_colours(); });
+    }
+
+    void choose_rim(int which) {
+        Job job = desk_.job();
+        if (which > 0 && face().colours.size() < 2) job = skarvel::add_colour(job, desk_.at());
+        Face& f = job.signs[desk_.sign_at()].faces[desk_.face_at()];
+        Text& t = f.lettering.texts[desk_.text_at()];
+        if (which == 0) {
+            t.rim.reset();
+        } else {
+            if (!t.rim) {
+                Rim rim;
+                rim.width = skarvel::measure(which == 1 ? "1/8" : "1/16");
+                // A rim lies behind, so it is laid first: its colour comes before the ink's.
+                if (which == 1 && t.colour == 0) {
+                    for (Text& other : f.lettering.texts) other.colour = other.colour == 0 ? 1 : other.colour == 1 ? 0 : other.colour;
+                    for (Art& a : f.art) a.colour = a.colour == 0 ? 1 : a.colour == 1 ? 0 : a.colour;
+                    std::swap(f.colours[0], f.colours[1]);
+                }
+                rim.colour = t.colour == 0 ? 1 : 0;
+                t.rim = rim;
+            }
+            t.rim->inner = which == 2;
+        }
+        desk_.apply(std::move(job));
+    }
+
+    QString colour_name(std::size_t i) const {
+        const CoatChoice& c = face().colours[i].paint;
+        return c.colour_name.empty() ? text_of(c.colour) : text_of(c.colour_name);
+    }
+
+    void refresh_colours() {
+        const auto fill = [&](Choice* choice, std::size_t at) {
+            const QSignalBlocker quiet(choice);
+            choice->clear();
+            for (std::size_t i = 0; i < face().colours.size(); ++i) choice->addItem(colour_name(i));
+            choice->setCurrentIndex(static_cast<int>(at));
+        };
+        const bool art = desk_.art_at().has_value();
+        fill(text_colour_, art ? face().art[*desk_.art_at()].colour : text().colour);
+        rim_->setEnabled(!art);
+        const bool rim = !art && text().rim.has_value();
+        rim_->show_choice(!rim ? 0 : text().rim->inner ? 2 : 1);
+        rim_part_->setVisible(rim);
+        if (rim) fill(rim_colour_, text().rim->colour);
+        if (rows_for_ != face().colours.size()) {
+            rows_for_ = face().colours.size();
+            for (QWidget* r : colour_rows_) r->deleteLater();
+            colour_rows_.clear();
+            swatches_.clear();
+            for (std::size_t i = 0; i < rows_for_; ++i) colour_row(i);
+        }
+        for (std::size_t i = 0; i < swatches_.size(); ++i)
+            swatches_[i]->show_colour(face().colours[i].paint.colour, face().colours[i].paint.colour_name);
+    }
+
+    void colour_row(std::size_t i) {
+        auto* row = new QWidget(colours_);
+        auto* layout = new QHBoxLayout(row);
+        layout->setContentsMargins(0, 0, 0, 0);
+        auto* swatch = new ColourButton(tr("colour %1").arg(i + 1), row);
+        layout->addWidget(swatch, 1);
+        connect(swatch, &ColourButton::decided, this, [this, i](const QString& colour, const QString& name) {
+            edit_face([&](Face& f) {
+                if (i >= f.colours.size()) return;
+                f.colours[i].paint.colour = colour.toStdString();
+                f.colours[i].paint.colour_name = name.toStdString();
+            });
+        });
+        QPushButton* earlier = button(tr("Earlier"), nullptr, row);
+        earlier->setEnabled(i > 0);
+        layout->addWidget(earlier);
+        connect(earlier, &QPushButton::clicked, this, [this, i] { desk_.apply(lay_earlier(desk_.job(), desk_.at(), i)); });
+        QPushButton* gone = button(tr("Remove"), nullptr, row);
+        gone->setEnabled(rows_for_ > 1);
+        layout->addWidget(gone);
+        connect(gone, &QPushButton::clicked, this, [this, i] { desk_.apply(remove_colour(desk_.job(), desk_.at(), i)); });
+        colours_->layout()->addWidget(row);
+        colour_rows_.push_back(row);
+        swatches_.push_back(swatch);
+    }
+
+    void build_add() {
+        auto* holder = new QWidget(widget());
+        auto* grid = new QGridLayout(holder);
+        grid->setContentsMargins(0, 0, 0, 0);
+        grid->setSpacing(4);
+        int n = 0;
+        const auto kind = [&](const QString& name, const ArtKind& made) {
+            QPushButton* b = button(name, nullptr, holder);
+            b->setObjectName("add " + name);
+            grid->addWidget(b, n / 2, n % 2);
+            ++n;
+            connect(b, &QPushButton::clicked, this, [this, made] {
+                desk_.apply(skarvel::add_art(desk_.job(), desk_.at(), made, desk_.library().typefaces));
+                desk_.select_art(face().art.size() - 1);
+            });
+        };
+        kind(tr("Border"), Border{});
+        kind(tr("Corner pieces"), Corners{});
+        kind(tr("Ruled line"), RuledLine{});
+        kind(tr("Ribbon"), Banner{});
+        kind(tr("Shape"), Figure{});
+        kind(tr("Height ruler"), HeightRuler{});
+        kind(tr("Month board"), MonthBoard{});
+        QPushButton* from_file = button(tr("Drawing from a file"), nullptr, holder);
+        from_file->setObjectName("add drawing");
+        grid->addWidget(from_file, n / 2, n % 2);
+        connect(from_file, &QPushButton::clicked, this, [this] { read_drawing(); });
+        add_decision(holder);
+    }
+
+    void read_drawing() {
+        const QString path = QFileDialog::getOpenFileName(this, tr("A drawing"), {},
+                                                          tr("Drawings and pictures (*.svg *.dxf *.png *.jpg *.jpeg)"));
+        if (path.isEmpty()) return;
+        if (desk_.read_drawing(path.toStdString())) desk_.select_art(face().art.size() - 1);
+    }
+
+    void build_reading() {
+        const auto seen = [this](const QString& name, Measure Seen::*what) {
+            auto* made = new MeasureField(desk_, name, widget());
+            field(name, made);
+            connect(made, &MeasureField::decided, this,
+                    [this, what](const Measure& m) { edit_face([&](Face& f) { f.seen.*what = m; }); });
+            refreshers_.push_back([this, made, what] { made->show_value(face().seen.*what); });
+        };
+        seen(tr("read from a distance of"), &Seen::distance);
+        seen(tr("its base line above the floor"), &Seen::above_floor);
+        reading_ = column();
+        refreshers_.push_back([this] { refresh_reading(); });
+    }
+
+    void refresh_reading() {
+        if (plan() == nullptr || !plan()->reading) return;
+        auto* fresh = new QWidget(reading_);
+        auto* layout = new QVBoxLayout(fresh);
+        layout->setContentsMargins(0, 4, 0, 0);
+        for (const Verdict& v : plan()->reading->verdicts) {
+            const char* role = v.says == Verdict::Says::Good ? "good" : v.says == Verdict::Says::Fair ? "look" : "stop";
+            QLabel* words = label(say(v.why), role, fresh);
+            words->setToolTip(text_of(v.basis));
+            layout->addWidget(words);
+        }
+        delete reading_now_;
+        reading_now_ = fresh;
+        reading_->layout()->addWidget(fresh);
+    }
+
+    // ---- showing
+
+    void refresh_words() {
+        const Text& t = text();
+        const QString words = text_of(t.words);
+        if (words_->toPlainText() != words) {
+            const QSignalBlocker quiet(words_);
+            words_->setPlainText(words);
+        }
+        refresh_typefaces(t);
+        arrangement_->show_choice(static_cast<int>(t.arrangement));
+        sizing_->setCurrentIndex(static_cast<int>(t.sizing));
+        const PlacedText* p = placed();
+        const bool snug = t.sizing == Sizing::Snug;
+        static const char* captions[] = {QT_TR_NOOP("cap height"), QT_TR_NOOP("cap height"), QT_TR_NOOP("height of x"),
+                                         QT_TR_NOOP("height over all"), QT_TR_NOOP("width")};
+        if (size_caption_ != nullptr) size_caption_->setText(tr(captions[static_cast<std::size_t>(t.sizing)]));
+        cap_->setEnabled(!snug);
+        cap_->show_value(snug ? std::nullopt : std::optional(t.size),
+                         snug && p != nullptr ? tr("%1, follows").arg(length(p->cap_height)) : QString());
+        line_gap_->setEnabled(t.arrangement != Arrangement::Stack || face().lettering.texts.size() > 1);
+        arc_holder_->setVisible(t.arrangement == Arrangement::Arc);
+        (void)letter_gap_;
+    }
+
+    void refresh_typefaces(const Text& t) {
+        const auto& typefaces = desk_.library().typefaces;
+        const auto& favourites = desk_.shop().favourites;
+        if (shown_typefaces_ != typefaces.size() || shown_favourites_ != favourites) {
+            shown_typefaces_ = typefaces.size();
+            shown_favourites_ = favourites;
+            const QSignalBlocker quiet(typeface_);
+            typeface_->clear();
+            for (const bool first : {true, false}) {
+                for (std::size_t i = 0; i < typefaces.size(); ++i) {
+                    const std::string name = full_name(typefaces[i].name);
+                    const bool liked = std::find(favourites.begin(), favourites.end(), name) != favourites.end();
+                    if (liked == first)
+                        typeface_->addItem(liked ? "★ " + text_of(name) : text_of(name), static_cast<int>(i));
+                }
+            }
+        }
+        const Typeface* known = find_typeface(typefaces, t.typeface);
+        if (known != nullptr) {
+            typeface_->setCurrentIndex(typeface_->findData(static_cast<int>(known - typefaces.data())));
+        } else {
+            typeface_->setCurrentIndex(-1);
+            typeface_->setPlaceholderText(text_of(full_name(t.typeface)) + tr(" (not here)"));
+        }
+    }
+
+    void say_groups() {
+        const Lettering& l = face().lettering;
+        const Text& t = text();
+        group_says(tr("Shape of the letters"),
+                   t.bolder ? tr("bolder") : t.width_percent != 100 ? tr("%1 % wide").arg(t.width_percent) : QString());
+        group_says(tr("Where it stands"), t.locked         ? tr("locked")
+                                          : t.across || t.up ? tr("placed by hand")
+                                                             : tr("in the column"));
+        group_says(tr("Compose a saying"), QString());
+        group_says(tr("Colours and rims"),
+                   face().colours.size() == 1 ? colour_name(0) : tr("%1 colours").arg(face().colours.size()));
+        group_says(tr("Add to the face"), face().art.empty() ? QString() : QString::number(face().art.size()));
+        group_says(tr("Read from where"), length(face().seen.distance.value));
+        group_says(tr("Your words in each typeface"), QString());
+        group_says(tr("The arc"), t.arc.below ? tr("below") : tr("above"));
+        (void)l;
+    }
+
+    void follow() {
+        begin_follows(tr("What follows"));
+        if (plan() != nullptr) {
+            const LetteringPlan& p = *plan()->lettering;
+            const PlacedText* now = placed();
+            if (!p.letters.empty() && now != nullptr && !now->ink.empty() && !desk_.art_at()) {
+                fact(tr("letters"), QString::number(p.letters.size()));
+                fact(tr("cap height"), length(now->cap_height));
+                if (p.texts.size() == 1) {
+                    if (p.free_across > 0.03125_in) fact(tr("free across"), length(p.free_across));
+                    if (p.free_up > 0.03125_in) fact(tr("free up"), length(p.free_up));
+                }
+            }
+            if (plan()->thin && plan()->thin->thinnest_stroke > Length{})
+                fact(tr("thinnest stroke"), length(plan()->thin->thinnest_stroke));
+            for (const Reason& note : p.notes) why(say(note));
+            for (const Reason& note : plan()->art->notes) why(say(note));
+            for (const TypefaceName& t : p.offers) {
+                offer(tr("Use %1 %2").arg(text_of(t.family), text_of(t.style)),
+                      [this, t] { edit_text([&](Text& x) { x.typeface = t; }); });
+            }
+            if (plan()->thin && plan()->thin->bolder > Length{} && !desk_.art_at()) {
+                const Length by = plan()->thin->bolder;
+                offer(tr("Make the letters bolder by %1").arg(length(by)), [this, by] {
+                    edit_text([&](Text& t) {
+                        t.bolder = measure_of((t.bolder ? t.bolder->value : Length{}) + by, {Unit::Inch, 64});
+                    });
+                });
+            }
+            if (plan()->reading && !plan()->reading->verdicts.empty()) {
+                const Verdict& poorest = plan()->reading->verdicts.front();
+                heading(tr("Can it be read"));
+                const char* role =
+                    poorest.says == Verdict::Says::Good ? "good" : poorest.says == Verdict::Says::Fair ? "look" : "stop";
+                (void)role;
+                for (const Verdict& v : plan()->reading->verdicts) {
+                    if (v.basis == "from memory" || v.says != Verdict::Says::Good) {
+                        if (v.says == Verdict::Says::Good) {
+                            good(say(v.why));
+                        } else {
+                            problem({v.why, "lettering", {}, v.says == Verdict::Says::Poor ? Mark::Look : Mark::None});
+                        }
+                    }
+                }
+            }
+        }
+        problems("lettering");
+        end_follows();
+    }
+
+    // ---- small makers
+
+    MeasureField* measure(const QString& name, const std::function<std::optional<Measure>(const Text&)>& get,
+                          const std::function<void(Text&, const Measure&)>& set) {
+        auto* made = field(name, new MeasureField(desk_, name, widget()));
+        connect(made, &MeasureField::decided, this,
+                [this, set](const Measure& m) { edit_text([&](Text& t) { set(t, m); }); });
+        refreshers_.push_back([this, made, get] { made->show_value(get(text())); });
+        return made;
+    }
+    void check(const QString& name, const std::function<bool(const Text&)>& get,
+               const std::function<void(Text&, bool)>& set) {
+        auto* made = new Check(name, widget());
+        made->setObjectName(name);
+        add_decision(made);
+        connect(made, &QCheckBox::clicked, this, [this, set](bool on) { edit_text([&](Text& t) { set(t, on); }); });
+        refreshers_.push_back([this, made, get] { made->setChecked(get(text())); });
+    }
+    QSpinBox* number(const QString& name, int least, int most, const std::function<int(const Text&)>& get,
+                     const std::function<void(Text&, int)>& set) {
+        auto* made = new QSpinBox(widget());
+        made->setRange(least, most);
+        made->setAccessibleName(name);
+        made->setObjectName(name);
+        field(name, made);
+        connect(made, &QSpinBox::valueChanged, this,
+                [this, set, name](int v) { edit_text([&](Text& t) { set(t, v); }, name); });
+        refreshers_.push_back([this, made, get] {
+            const QSignalBlocker quiet(made);
+            made->setValue(get(text()));
+        });
+        return made;
+    }
+
+    std::vector<std::function<void()>> refreshers_;
+    QWidget *things_ = nullptr, *text_part_ = nullptr, *art_ = nullptr, *arc_holder_ = nullptr;
+    std::vector<QPushButton*> buttons_;
+    QPushButton *add_text_ = nullptr, *remove_ = nullptr;
+    ArtFields* art_fields_ = nullptr;
+    WordsEdit* words_ = nullptr;
+    Choice *typeface_ = nullptr, *sizing_ = nullptr, *installed_ = nullptr;
+    std::size_t shown_typefaces_ = 0;
+    std::vector<std::string> shown_favourites_;
+    Segmented* arrangement_ = nullptr;
+    QLabel* size_caption_ = nullptr;
+    MeasureField *cap_ = nullptr, *letter_gap_ = nullptr, *line_gap_ = nullptr;
+    Check* favourite_ = nullptr;
+    Samples* samples_ = nullptr;
+    // composing
+    QWidget *stress_ = nullptr, *chip_holder_ = nullptr;
+    std::vector<QPushButton*> chips_;
+    QStringList chips_for_{"?"};
+    Choice* stressed_typeface_ = nullptr;
+    ProposalList* proposals_ = nullptr;
+    ComposeWish wish_;
+    // colours
+    Choice *text_colour_ = nullptr, *rim_colour_ = nullptr;
+    Segmented* rim_ = nullptr;
+    QWidget *rim_part_ = nullptr, *colours_ = nullptr;
+    std::vector<QWidget*> colour_rows_;
+    std::vector<ColourButton*> swatches_;
+    std::size_t rows_for_ = 0;
+    QWidget *reading_ = nullptr, *reading_now_ = nullptr;
+};
+
+}  // namespace
+
+Tray* make_lettering_tray(Desk& desk, QWidget* parent) { return new LetteringTray(desk, parent); }
+
+}  // namespace skarvel

@@ -1,0 +1,255 @@
+#include "drawing/drawing_file.h"
+
+#include <libxml/parser.h>
+#include <potracelib.h>
+
+#include <fmt/format.h>
+#include <algorithm>
+#include <cmath>
+#include <boost/crc.hpp>
+#include <cstring>
+#include <memory>
+
+#include "drawing/svg_plain.h"
+#include "drawing/svg_tree.h"
+
+namespace skarvel {
+namespace {
+
+constexpr std::size_t most_bytes = 64'000'000;
+constexpr std::size_t most_nodes = 1'000'000;
+constexpr double least_scale_mm = 600;  // flattened as if it were at least so wide
+
+tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
+    return refused({id, {{"file", name}}}, "lettering", remedy == nullptr ? Reason{} : Reason{remedy, {}});
+}
+
+std::string checksum(const std::string& bytes) {
+    boost::crc_32_type crc;
+    crc.process_bytes(bytes.data(), bytes.size());
+    return fmt::format("crc32:{:08x}", crc.checksum());
+}
+
+using Node = Outline::Node;
+
+std::vector<Node> flat(const Outline::Contour& contour, double scale) {
+    // Chords no farther off than 0.01 mm at that scale: as geometry/outline.h has it, for lines that may be open.
+    std::vector<Node> out{contour.start};
+    for (const auto& curve : contour.curves) {
+        std::vector<Node> nodes{out.back()};
+        nodes.insert(nodes.end(), curve.begin(), curve.end());
+        const auto degree = static_cast<double>(nodes.size() - 1);
+        double bend = 0;
+        for (std::size_t i = 0; i + 2 < nodes.size(); ++i) {
+            bend = std::max(bend, scale * std::hypot(nodes[i].x - 2 * nodes[i + 1].x + nodes[i + 2].x,
+                                                     nodes[i].y - 2 * nodes[i + 1].y + nodes[i + 2].y));
+        }
+        const int chords = std::clamp(static_cast<int>(std::ceil(std::sqrt(degree * (degree - 1) * bend / 0.08))), 1, 400);
+        for (int i = 1; i <= chords; ++i) {
+            std::vector<Node> p = nodes;
+            const double t = static_cast<double>(i) / chords;
+            for (; p.size() > 1; p.pop_back()) {
+                for (std::size_t k = 0; k + 1 < p.size(); ++k)
+                    p[k] = {p[k].x + (p[k + 1].x - p[k].x) * t, p[k].y + (p[k + 1].y - p[k].y) * t};
+            }
+            out.push_back(p.front());
+        }
+    }
+    return out;
+}
+
+struct Paper {
+    double x0 = 0, y0 = 0, scale = 1;  // of the drawing's units to millimetres
+};
+
+Ring on_grid(const std::vector<Node>& nodes, const Paper& paper) {
+    Ring ring;
+    for (const Node& n : nodes) {
+        const Point p{std::llround((n.x - paper.x0) * paper.scale * (1e6 / grid_nm)),
+                      std::llround((n.y - paper.y0) * paper.scale * (1e6 / grid_nm))};
+        if (ring.empty() || ring.back() != p) ring.push_back(p);
+    }
+    return ring;
+}
+
+// The drawing's own frame: its lower left corner, and a scale at which it may be enlarged.
+Expected<Paper> paper_for(const std::vector<DrawnPath>& paths, double mm, const std::string& name) {
+    Outline all;
+    std::size_t nodes = 0;
+    for (const DrawnPath& p : paths) {
+        nodes += p.contour.curves.size();
+        all.contours.push_back(p.contour);
+    }
+    if (nodes > most_nodes) return no("outline.huge", name, "outline.simplify");
+    const Extent e = extent_of(all);
+    const double larger = std::max(e.x1 - e.x0, e.y1 - e.y0);
+    if (!std::isfinite(larger) || larger <= 0) return no("drawing.nothing", name, "outline.convert-text");
+    return Paper{e.x0, e.y0, std::max(mm, least_scale_mm / larger)};
+}
+
+void notes_of(const PlainSvg& plain, const std::string& name, std::vector<Problem>& notes) {
+    const auto note = [&](Reason what, const char* remedy) {
+        notes.push_back({std::move(what), "lettering", {remedy, {}}, Mark::Look});
+    };
+    std::string faces;
+    for (const std::string& family : plain.texts) {
+        const std::string shown = family.empty() ? "no typeface named" : family;
+        if (faces.find(shown) == std::string::npos) faces += (faces.empty() ? "" : ", ") + shown;
+    }
+    if (!plain.texts.empty()) {
+        note({"drawing.text", {{"file", name}, {"texts", static_cast<std::int64_t>(plain.texts.size())}, {"typefaces", faces}}},
+             "outline.convert-text");
+    }
+    if (plain.pictures > 0)
+        note({"drawing.pictures", {{"file", name}, {"pictures", std::int64_t{plain.pictures}}}}, "drawing.trace-it");
+    if (!plain.rules.empty()) note({"drawing.rules", {{"file", name}, {"rule", plain.rules.front()}}}, "drawing.plain-style");
+}
+
+Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name, const std::stop_token& stop,
+                               const std::function<void(double)>& progress) {
+    // A plain document type is harmless; one with declarations of its own may pull in other files or grow without end.
+    const auto type = bytes.find("<!DOCTYPE");
+    if (bytes.find("<!ENTITY") != std::string::npos ||
+        (type != std::string::npos && bytes.find('[', type) < bytes.find('>', type)))
+        return no("outline.document-type", name);
+    const std::unique_ptr<xmlDoc, decltype(&xmlFreeDoc)> document(
+        xmlReadMemory(bytes.data(), static_cast<int>(bytes.size()), "drawing.svg", nullptr,
+                      XML_PARSE_NONET | XML_PARSE_NOERROR | XML_PARSE_NOWARNING | XML_PARSE_HUGE),
+        xmlFreeDoc);
+    if (!document || xmlDocGetRootElement(document.get()) == nullptr) return no("outline.not-svg", name);
+    if (progress) progress(0.2);
+    const PlainSvg plain = make_plain(document.get(), most_nodes);
+    if (plain.too_many) return no("outline.huge", name, "outline.simplify");
+    if (progress) progress(0.35);
+    ReadDrawing out;
+    notes_of(plain, name, out.notes);
+    auto paths = paths_of_tree(xmlDocGetRootElement(document.get()), name);
+    if (!paths) return tl::unexpected(paths.error());
+    if (paths->empty()) return no("drawing.nothing", name, "outline.convert-text");
+    if (progress) progress(0.5);
+    const auto paper = paper_for(*paths, plain.mm, name);
+    if (!paper) return tl::unexpected(paper.error());
+    std::size_t at = 0;
+    Box box;
+    int open = 0;
+    while (at < paths->size()) {
+        if (stop.stop_requested()) return no("drawing.stopped", name);
+        const std::size_t shape = (*paths)[at].shape;
+        std::vector<Ring> rings;
+        std::vector<bool> closed;
+        for (; at < paths->size() && (*paths)[at].shape == shape; ++at) {
+            rings.push_back(on_grid(flat((*paths)[at].contour, paper->scale), *paper));
+            closed.push_back((*paths)[at].closed);
+            open += (*paths)[at].closed ? 0 : 1;
+        }
+        const PlainShape look = shape < plain.shapes.size() ? plain.shapes[shape] : PlainShape{};
+        Region region = look.stroke > 0 ? stroked(rings, closed, Length::from_mm(look.stroke * paper->scale))
+                        : look.even_odd ? Region::from_rings_even_odd(rings)
+                                        : Region::from_rings(rings);
+        if (region.empty()) continue;
+        box = around(box, region.bounds());
+        out.drawing.parts.push_back({std::move(region), look.fill, look.name});
+        if (progress && out.drawing.parts.size() % 256 == 0)
+            progress(0.5 + 0.5 * static_cast<double>(at) / static_cast<double>(paths->size()));
+    }
+    if (out.drawing.parts.empty()) return no("drawing.nothing", name, "outline.convert-text");
+    for (DrawingPart& p : out.drawing.parts) p.shape = p.shape.moved(Point{} - box.low);
+    out.width = Length::from_mm(grid_to_mm(box.width()) * plain.mm / paper->scale);
+    return out;
+}
+
+Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name) {
+    auto paths = paths_of_dxf(bytes, name);
+    if (!paths) return tl::unexpected(paths.error());
+    if (paths->empty()) return no("drawing.nothing", name);
+    const auto paper = paper_for(*paths, 1, name);
+    if (!paper) return tl::unexpected(paper.error());
+    std::vector<Ring> rings;
+    int open = 0;
+    for (const DrawnPath& p : *paths) {
+        if (!p.closed) {
+            ++open;
+            continue;
+        }
+        rings.push_back(on_grid(flat(p.contour, paper->scale), *paper));
+    }
+    Region region = Region::from_rings_even_odd(rings);
+    if (region.empty()) return no("outline.open", name, "outline.close-it");
+    ReadDrawing out;
+    if (open > 0) {
+        out.notes.push_back({{"drawing.open", {{"file", name}, {"paths", std::int64_t{open}}}}, "lettering", {"outline.close-it", {}}, Mark::Look});
+    }
+    const Box box = region.bounds();
+    out.width = Length::from_mm(grid_to_mm(box.width()) / paper->scale);
+    for (Region& island : islands(region.moved(Point{} - box.low)))
+        out.drawing.parts.push_back({std::move(island), {}, {}});
+    return out;
+}
+
+}  // namespace
+
+Expected<ReadDrawing> read_drawing_file(const std::string& bytes, const std::string& name, const std::stop_token& stop,
+                                        const std::function<void(double)>& progress) {
+    if (bytes.empty()) return no("outline.empty-file", name);
+    if (bytes.size() > most_bytes) return no("outline.huge", name, "outline.simplify");
+    const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
+    const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
+    if (!svg && !dxf) return no("outline.neither", name);
+    auto read = svg ? read_svg(bytes, name, stop, progress) : read_dxf(bytes, name);
+    if (!read) return read;
+    read->drawing.source = name;
+    read->drawing.checksum = checksum(bytes);
+    return read;
+}
+
+Expected<FileDrawing> trace(const GreyPicture& picture, const TraceWish& wish, Length width) {
+    if (picture.width <= 0 || picture.height <= 0 ||
+        picture.pixels.size() < static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.height))
+        return no("drawing.no-picture", "");
+    constexpr int word = static_cast<int>(8 * sizeof(potrace_word));
+    const int dy = (picture.width + word - 1) / word;
+    std::vector<potrace_word> map(static_cast<std::size_t>(dy) * static_cast<std::size_t>(picture.height));
+    for (int y = 0; y < picture.height; ++y) {
+        for (int x = 0; x < picture.width; ++x) {
+            const int value = picture.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(picture.width) +
+                                             static_cast<std::size_t>(x)];
+            if ((value < wish.threshold) == wish.inverted) continue;
+            // Potrace counts rows from the bottom.
+            const int row = picture.height - 1 - y;
+            map[static_cast<std::size_t>(row * dy + x / word)] |= potrace_word{1} << (word - 1 - x % word);
+        }
+    }
+    potrace_bitmap_t bitmap{picture.width, picture.height, dy, map.data()};
+    const std::unique_ptr<potrace_param_t, decltype(&potrace_param_free)> settings(potrace_param_default(),
+                                                                                    potrace_param_free);
+    settings->turdsize = std::max(0, wish.speckles);
+    settings->alphamax = std::clamp(wish.corners, 0, 133) / 100.0;
+    const std::unique_ptr<potrace_state_t, decltype(&potrace_state_free)> state(potrace_trace(settings.get(), &bitmap),
+                                                                                 potrace_state_free);
+    if (!state || state->status != POTRACE_STATUS_OK) return no("drawing.no-picture", "");
+    Outline outline;
+    for (const potrace_path_t* path = state->plist; path != nullptr; path = path->next) {
+        const potrace_curve_t& c = path->curve;
+        const auto node = [](const potrace_dpoint_t& p) { return Outline::Node{p.x, p.y}; };
+        Outline::Contour contour{node(c.c[c.n - 1][2]), {}};
+        for (int i = 0; i < c.n; ++i) {
+            if (c.tag[i] == POTRACE_CORNER) {
+                contour.curves.push_back({node(c.c[i][1])});
+                contour.curves.push_back({node(c.c[i][2])});
+            } else {
+                contour.curves.push_back({node(c.c[i][0]), node(c.c[i][1]), node(c.c[i][2])});
+            }
+        }
+        outline.contours.push_back(std::move(contour));
+    }
+    const Extent e = extent_of(outline);
+    if (outline.contours.empty() || e.empty()) return no("drawing.nothing-dark", "", "drawing.other-threshold");
+    const double mm = std::max(width.in_mm(), least_scale_mm) / (e.x1 - e.x0);
+    const Region all = flatten(outline, mm, mm);
+    const Box box = all.bounds();
+    FileDrawing out;
+    for (Region& island : islands(all.moved(Point{} - box.low))) out.parts.push_back({std::move(island), "#000000", {}});
+    return out;
+}
+
+}  // namespace skarvel
