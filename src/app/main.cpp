@@ -3,6 +3,9 @@
 #include <QCommandLineParser>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QAbstractButton>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QTimer>
 #include <future>
 #include <iostream>
@@ -53,7 +56,12 @@ int main(int argc, char** argv) {
     finishing.setFlags(QCommandLineOption::HiddenFromHelp);
     QCommandLineOption then("then", "Once the steps are ticked, go on as if it were this moment.", "moment");
     then.setFlags(QCommandLineOption::HiddenFromHelp);
-    parser.addOptions({typed, painted, finishing, then});
+    QCommandLineOption press("press", "Press this button first (for pictures).", "name");
+    press.setFlags(QCommandLineOption::HiddenFromHelp);
+    QCommandLineOption thing("thing", "The text or art to take in hand, counted from 1 (for pictures).", "number");
+    thing.setFlags(QCommandLineOption::HiddenFromHelp);
+    QCommandLineOption step_back("step-back", "Show the sign from where it is read.");
+    parser.addOptions({typed, painted, finishing, then, press, thing, step_back});
     parser.addOptions({sign, at, data, picture, station, size, night, text, close_up, done});
     parser.process(app);
 
@@ -84,6 +92,9 @@ int main(int argc, char** argv) {
         settings.setValue("night", Theme::night());
         settings.setValue("text", Theme::text_percent());
     });
+    window.drawing().match_screen(settings.value("dots_per_mm", 0).toDouble());
+    QObject::connect(&window.drawing(), &Drawing::screen_matched, &window,
+                     [&](double dots) { settings.setValue("dots_per_mm", dots); });
     const QStringList wide = parser.value(size).split('x');
     if (wide.size() == 2) window.resize(wide[0].toInt(), wide[1].toInt());
     if (!parser.positionalArguments().isEmpty()) window.open_path(parser.positionalArguments().front().toStdString());
@@ -114,8 +125,34 @@ int main(int argc, char** argv) {
     } else {
         window.show_station(static_cast<Station>(std::clamp(where.toInt(), 1, 7) - 1));
     }
+    if (parser.isSet(thing)) {
+        const auto at = static_cast<std::size_t>(std::max(1, parser.value(thing).toInt()) - 1);
+        const std::size_t texts = desk.face().lettering.texts.size();
+        if (at < texts) {
+            desk.select_text(at);
+        } else {
+            desk.select_art(at - texts);
+        }
+    }
     if (parser.isSet(close_up)) window.drawing().set_close_up(true);
+    if (parser.isSet(step_back)) window.drawing().set_step_back(true);
     window.show();
+    for (const QString& name : parser.values(press)) {
+        QApplication::processEvents();
+        for (auto* b : window.findChildren<QAbstractButton*>()) {
+            if (b->objectName() != name || !b->isVisible()) continue;
+            b->click();
+            QApplication::processEvents();
+            for (QWidget* w = b->parentWidget(); w != nullptr; w = w->parentWidget()) {
+                if (auto* area = qobject_cast<QScrollArea*>(w)) {
+                    // So that what it opened is seen as well.
+                    area->verticalScrollBar()->setValue(b->mapTo(area->widget(), QPoint()).y() - 40);
+                    break;
+                }
+            }
+            break;
+        }
+    }
     if (parser.isSet(painted)) {
         QTimer::singleShot(0, &window, [&] {
             window.repaint();

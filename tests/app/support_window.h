@@ -67,6 +67,14 @@ class Window {
         QTest::mouseClick(&get<QAbstractButton>(name), Qt::LeftButton);
         settle();
     }
+    /// Picks an entry of a drop-down with the keyboard.
+    void choose(const QString& name, int entry) {
+        auto& box = get<QComboBox>(name);
+        box.setFocus();
+        while (box.currentIndex() > entry) QTest::keyClick(&box, Qt::Key_Up);
+        while (box.currentIndex() < entry) QTest::keyClick(&box, Qt::Key_Down);
+        settle();
+    }
     /// Types into a field as a person does: all of it anew, then Enter.
     void type(QWidget& field, const QString& text) {
         field.setFocus();

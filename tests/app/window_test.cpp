@@ -106,7 +106,7 @@ TEST_CASE("every callout changes exactly its own value") {
         CHECK(w.job() == before);
     }
     w.show(Station::Lettering);
-    w.click("size: by cap height");
+    w.choose("size", 1);  // by cap height
     const Job before = w.job();
     w.type(w.callout("cap-height"), "3");
     CHECK(same_but(w.job(), before, [](Job& j) { lettering(j).size = measure("3"); }));

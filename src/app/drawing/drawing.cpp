@@ -252,7 +252,7 @@ void Drawing::lay_out_dimensions() {
     const bool y_axis = view_.face.height() > view_.face.width();
     const std::int64_t length = y_axis ? view_.face.height() : view_.face.width();
     const Display& display = desk_.shop().display;
-    if (station_ == Station::Sections) return;
+    if (station_ == Station::Sections || (step_back_ && station_ == Station::Lettering)) return;
 
     // First row: clear zones, and what lies between them; zones anywhere else stand by themselves.
     for (std::size_t i = 0; i < blank.clear.size(); ++i) {
@@ -1385,42 +1385,49 @@ void Drawing::paint_step_back(QPainter& p) {
     const double scale = dots_per_mm * on_screen(Length::from_mm(1000), distance, eye).in_mm() / 1000;
     const double floor = height() - Theme::px(90);
     const double base = desk_.face().seen.above_floor.value.in_mm();
-    p.fillRect(QRectF(0, floor, width(), height() - floor), t.paper);
-    p.setPen(QPen(t.pencil, 1));
-    p.drawLine(QPointF(0, floor), QPointF(width(), floor));
     p.setRenderHint(QPainter::Antialiasing);
     FaceView view;
     view.face = face()->blank->face;
     view.scale = scale * grid_nm * 1e-6;
     const QSizeF size = view.size();
     const double figure = 1700 * scale;  // somebody of 5 ft 7 in
-    const double middle = width() / 2.0 + figure * 0.2;
-    // The lettering's base line stands where it will hang.
+    const double middle = width() / 2.0 + std::min(figure * 0.2, width() * 0.1);
+    // The lettering's base line stands where it will hang; what the window cannot hold is cut off, not shrunk.
     const double foot = face()->lettering->ink.empty() ? 0 : static_cast<double>(face()->lettering->ink.low.y) * view.scale;
-    double top = floor - base * scale - (size.height() - foot);
-    const bool fits = size.width() < width() - 40 && size.height() < floor - Theme::px(60);
-    if (top < Theme::px(60) || !fits) top = Theme::px(64);
+    const double above = base * scale - foot;  // the lower edge of the sign above the floor
+    double top = floor - above - size.height();
+    double ground = floor;
+    if (top < Theme::px(70)) {
+        top = std::max(Theme::px(70) * 1.0, (floor - size.height()) / 2);
+        ground = top + size.height() + above;
+    }
     view.origin = QPointF(middle - size.width() / 2, top);
-    const FacePainter painter(sign(), desk_.face(), *face(), view, &desk_.plan());
-    painter.board(p, false);
-    painter.all_ink(p);
     // The figure: head, body and legs, no more than a shape.
-    const double x = std::max(Theme::px(40) + figure * 0.2, view.origin.x() - figure * 0.45);
+    const double x = std::max(Theme::px(24) * 1.0, view.origin.x() - figure * 0.16);
     QPainterPath body;
-    body.addEllipse(QPointF(x, floor - figure * 0.925), figure * 0.062, figure * 0.075);
-    body.addRoundedRect(QRectF(x - figure * 0.12, floor - figure * 0.835, figure * 0.24, figure * 0.40), figure * 0.07, figure * 0.07);
-    body.addRoundedRect(QRectF(x - figure * 0.105, floor - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
-    body.addRoundedRect(QRectF(x + figure * 0.01, floor - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
+    body.addEllipse(QPointF(x, ground - figure * 0.925), figure * 0.062, figure * 0.075);
+    body.addRoundedRect(QRectF(x - figure * 0.12, ground - figure * 0.835, figure * 0.24, figure * 0.40), figure * 0.07, figure * 0.07);
+    body.addRoundedRect(QRectF(x - figure * 0.105, ground - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
+    body.addRoundedRect(QRectF(x + figure * 0.01, ground - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
     body.setFillRule(Qt::WindingFill);
     p.setPen(Qt::NoPen);
     p.setBrush(t.pencil);
+    p.save();
+    p.setClipRect(QRectF(0, Theme::px(56), width(), floor - Theme::px(56)));
     p.drawPath(body);
+    p.restore();
+    p.fillRect(QRectF(0, floor, width(), height() - floor), t.paper);
+    p.setPen(QPen(ground <= floor + 1 ? t.graphite : t.line, 1));
+    p.drawLine(QPointF(0, floor), QPointF(width(), floor));
+    const FacePainter painter(sign(), desk_.face(), *face(), view, &desk_.plan());
+    painter.board(p, false);
+    painter.all_ink(p);
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     const Display& display = desk_.shop().display;
     p.drawText(QRectF(side, floor + 8, width() - 2 * side, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
                tr("Seen from %1, with the eye %2 from the screen%3")
-                   .arg(shown(skarvel::show(distance, display)), shown(skarvel::show(eye, display)),
+                   .arg(QString::fromStdString(show_far(distance, display)), shown(skarvel::show(eye, display)),
                         matched_dots_per_mm_ > 0 ? QString() : tr(" (screen not matched)")));
     p.setPen(t.pencil);
     p.setFont(Theme::font(15));

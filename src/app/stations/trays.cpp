@@ -31,9 +31,7 @@ void show_colours(Choice* choice, const Desk& desk) {
     for (const Colour& c : colours)
         choice->addItem(text_of(c.paint.colour_name.empty() ? c.paint.colour : c.paint.colour_name));
     choice->setCurrentIndex(static_cast<int>(desk.colour_at()));
-    choice->setVisible(colours.size() > 1);
-    QWidget* holder = choice->parentWidget();
-    (void)holder;
+    choice->parentWidget()->setVisible(colours.size() > 1);
 }
 
 // ---- 3 Sections
@@ -41,7 +39,11 @@ void show_colours(Choice* choice, const Desk& desk) {
 class SectionsTray : public Tray {
   public:
     SectionsTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
-        colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this));
+        auto* holder = new QWidget(this);
+        auto* rows = new QVBoxLayout(holder);
+        rows->setContentsMargins(0, 0, 0, 6);
+        add_decision(holder);
+        inside(rows, [&] { colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this)); });
         connect(colour_choice_, &QComboBox::activated, this,
                 [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
         title(tr("How it is made"));
@@ -149,7 +151,11 @@ class SectionsTray : public Tray {
 class MethodTray : public Tray {
   public:
     MethodTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
-        colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this));
+        auto* holder = new QWidget(this);
+        auto* rows = new QVBoxLayout(holder);
+        rows->setContentsMargins(0, 0, 0, 6);
+        add_decision(holder);
+        inside(rows, [&] { colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this)); });
         connect(colour_choice_, &QComboBox::activated, this,
                 [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
         title(tr("How it is made"));

@@ -228,6 +228,9 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     job_ = std::move(job);
     colour_at_ = text_at_ = 0;
     art_at_.reset();
+    // A face that carries art alone comes with that in hand.
+    const Face& first = job_.signs.front().faces.front();
+    if (first.lettering.main().words.empty() && !first.art.empty()) art_at_ = 0;
     find_typefaces();
     saved_ = job_;
     path_ = std::move(path);

@@ -109,7 +109,7 @@ Region ribbon(Length length, Length height, Length tails) {
     if (l <= 0 || h <= 0) return {};
     const std::int64_t drop = h / 4;   // tails hang lower than the band
     const std::int64_t notch = t / 3;  // swallow-tail
-    const std::int64_t gap = h / 16;   // between band and tail, so that they read apart
+    const std::int64_t gap = std::min(h / 16, t / 6);  // between band and tail, so that they read apart
     const Region band = Region::rectangle({{t * 2 / 3, drop}, {l - t * 2 / 3, drop + h}});
     const Region left = Region::from_rings({{{0, 0}, {t, 0}, {t, drop - gap}, {t * 2 / 3 - gap, drop - gap},
                                              {t * 2 / 3 - gap, h}, {0, h}, {notch, h / 2}}});

@@ -85,6 +85,17 @@ std::vector<Point> sharp_corners(const std::vector<Ring>& rings) {
             const double cosine = (static_cast<double>(a.x) * static_cast<double>(b.x) +
                                    static_cast<double>(a.y) * static_cast<double>(b.y)) / (la * lb);
             if (cosine > 0.5) sharp.push_back(ring[i]);
+            // The same with its tip cut off: a short edge between sides that run together.
+            const Point next = ring[(i + 1) % ring.size()];
+            const Point c = ring[(i + 2) % ring.size()] - next;
+            const double lc = std::hypot(static_cast<double>(c.x), static_cast<double>(c.y));
+            constexpr double short_edge = 24'000;  // 3 mm
+            if (lb > short_edge || lc == 0) continue;
+            const double sides = (static_cast<double>(a.x) * static_cast<double>(c.x) +
+                                  static_cast<double>(a.y) * static_cast<double>(c.y)) / (la * lc);
+            // Between 8 and 60 degrees: nearer to parallel it is the end of a thin stroke.
+            if (sides > 0.5 && sides < 0.99)
+                sharp.push_back({(ring[i].x + next.x) / 2, (ring[i].y + next.y) / 2});
         }
     }
     return sharp;
@@ -142,7 +153,7 @@ std::vector<Spot> axis(const std::vector<Ring>& rings) {
     };
     const std::vector<Point> sharp = sharp_corners(rings);
     const auto runs_out = [&](double x, double y, double width) {
-        constexpr double slender = 3.5;  // times as long as wide: no more than what the corner itself explains
+        constexpr double slender = 5;  // times as long as wide: no more than what the corner itself explains
         return std::any_of(sharp.begin(), sharp.end(), [&](Point c) {
             return std::hypot(static_cast<double>(c.x) - x, static_cast<double>(c.y) - y) < slender * width;
         });

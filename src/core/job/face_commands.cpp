@@ -240,14 +240,26 @@ Job spread_things(const Job& job, FaceAt at, const FacePlan& plan, Axis axis, co
         for (const PlacedThing& t : things_on(face, plan)) {
             if (!hangs_of(face, t.id).locked) things.push_back(t);
         }
+        if (things.size() < 3) return;
+        // The outer two keep their places, to the tape's marks, for good: what is in between hangs on them.
+        const auto by_middle = [&](const PlacedThing& a, const PlacedThing& b) {
+            return side_of(a.box, axis, Side::Middle) < side_of(b.box, axis, Side::Middle);
+        };
+        const auto [low, high] = std::minmax_element(things.begin(), things.end(), by_middle);
+        for (const auto outer : {low, high}) {
+            const Box face_box = plan.blank->face;
+            const Hang hang = moved_by(std::nullopt, outer->box, face_box, axis, {}, display);
+            const std::int64_t off = side_of(face_box, axis, hang.its) + to_grid(hang.by.value) -
+                                     side_of(outer->box, axis, hang.mine);
+            const Point by = axis == Axis::X ? Point{off, 0} : Point{0, off};
+            outer->box = {outer->box.low + by, outer->box.high + by};
+            const Hangs h = hangs_of(face, outer->id);
+            (axis == Axis::X ? *h.across : *h.up) = hang;
+        }
         const auto hangs = spread(things, axis, display);
-        if (hangs.empty()) return;
         for (std::size_t i = 0; i < things.size(); ++i) {
             const Hangs h = hangs_of(face, things[i].id);
-            auto& slot = axis == Axis::X ? *h.across : *h.up;
-            // The outer two keep their places for good: what is in between hangs on them.
-            slot = hangs[i] ? hangs[i]
-                            : std::optional(moved_by(std::nullopt, things[i].box, plan.blank->face, axis, {}, display));
+            if (hangs[i]) (axis == Axis::X ? *h.across : *h.up) = hangs[i];
         }
     });
 }

@@ -126,7 +126,18 @@ std::string wording(const Job& job) {
     std::string words;
     for (const Sign& sign : job.signs) {
         for (const Face& face : sign.faces) {
-            for (const Text& text : face.lettering.texts) words += (words.empty() ? "" : "\n") + text.words;
+            const auto add = [&](const std::string& line) { words += (words.empty() ? "" : "\n") + line; };
+            for (const Text& text : face.lettering.texts) {
+                if (!text.words.empty() || face.art.empty()) add(text.words);
+            }
+            for (const Art& art : face.art) {
+                const auto* month = std::get_if<MonthBoard>(&art.kind);
+                if (month == nullptr) continue;
+                add(month->title);
+                std::string days;
+                for (const std::string& day : month->days) days += (days.empty() ? "" : " ") + day;
+                add(days);
+            }
         }
     }
     return words;

@@ -55,7 +55,11 @@ StationLine blank_line(const Job& job, const FacePlan& face) {
 
 StationLine lettering_line(const FacePlan& face) {
     const LetteringPlan& l = *face.lettering;
-    if (l.letters.empty()) return {{"ticket.no-words", {}}, {}};
+    if (l.letters.empty()) {
+        const auto parts = std::count_if(face.art->boxes.begin(), face.art->boxes.end(), [](const Box& b) { return !b.empty(); });
+        if (parts > 0) return {{"ticket.art", {{"pieces", count(face.pieces->size())}}}, {}};
+        return {{"ticket.no-words", {}}, {}};
+    }
     StationLine line{{"ticket.lettering", {{"letters", count(l.letters.size())}, {"cap", l.cap_height}}},
                      {"ticket.as-drawn", {}}};
     if (!l.offers.empty() || l.free_up > 0.25_in || l.free_across > 0.25_in) {

@@ -1,5 +1,7 @@
 #include "lettering/lettering.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <numeric>
@@ -430,7 +432,8 @@ class Placer {
             const Length across = from_grid(ink.width() - room_.usable.width());
             const Length up = first ? from_grid(all.height() - room_.usable.height()) : Length{};
             const Length over = std::max(across, up);
-            if (over > grain && !to_shape(s)) {
+            const bool curved = s.text->arrangement == Arrangement::Arc && !room_.free.empty();
+            if (over > grain && !to_shape(s) && !curved) {
                 problem({"lettering.too-large", {{"over", over}}}, smaller(s), Mark::Stop);
                 return;
             }
@@ -449,7 +452,7 @@ class Placer {
 
     // Ink that leaves the free part of the face: said with the zone that it enters. True when something was said.
     bool outside(const Setup& s) {
-        const Region face = Region::rectangle(room_.face);
+        const Region face = Region::rectangle(room_.face);  // the shape of other faces is in what is free
         const Region free = room_.free.empty() ? Region::rectangle(room_.usable) : room_.free;
         const Box free_box = free.bounds();
         Region out;
@@ -459,7 +462,16 @@ class Placer {
         for (const PlacedLetter& letter : plan_.letters) {
             if (&lettering_.texts[static_cast<std::size_t>(letter.of)] == s.text) shapes.push_back(letter.ink);
         }
-        out = subtract(merge(shapes), grow(free, Length::nanometres(20'000)));
+        if (room_.in_field && !s.in_column) {
+            // Only the face's own edge and the clear zones bind it.
+            std::vector<Region> zones;
+            for (const LetteringRoom::Zone& zone : room_.zones) zones.push_back(zone.region);
+            const Region ink = merge(shapes);
+            const std::vector<Region> both{subtract(ink, face), zones.empty() ? Region() : intersect(ink, merge(zones))};
+            out = merge(both);
+        } else {
+            out = subtract(merge(shapes), grow(free, Length::nanometres(20'000)));
+        }
         if (out.area_mm2() < 0.01) return false;
         for (const LetteringRoom::Zone& zone : room_.zones) {
             const Region in = intersect(out, zone.region);
@@ -531,8 +543,8 @@ class Placer {
         if (s.set.gaps_were > 0) {
             plan_.notes.push_back({s.set.gaps_bound ? "lettering.evened-bound" : "lettering.evened",
                                    {{"text", first_words(*s.text)},
-                                    {"was", std::round(s.set.gaps_were * 100) / 100},
-                                    {"is", std::round(s.set.gaps_are * 100) / 100},
+                                    {"was", fmt::format("{:.2f}", s.set.gaps_were)},
+                                    {"is", fmt::format("{:.2f}", s.set.gaps_are)},
                                     {"least", s.text->least_gap.value}}});
         }
         if (s.built.slivers > 0)
@@ -575,7 +587,9 @@ class Placer {
 }  // namespace
 
 LetteringRoom room_of(const Blank& blank, const BlankPlan& plan) {
-    LetteringRoom room{plan.usable, plan.free, plan.face, {}, {}};
+    LetteringRoom room{plan.usable, plan.free, plan.face, false, {}, {}};
+    room.in_field =
+        std::any_of(blank.fields.begin(), blank.fields.end(), [](const PaintedField& f) { return f.lettered; });
     if (blank.kind == Kind::Round) room.edge = from_grid(plan.face.width() / 2);
     for (std::size_t i = 0; i < plan.zones.size() && i < blank.clear.size(); ++i)
         room.zones.push_back({blank.clear[i].name, plan.zones[i]});
@@ -588,7 +602,7 @@ LetteringPlan place(const Lettering& lettering, const LetteringRoom& room, const
 }
 
 LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typeface>& typefaces) {
-    return place(Lettering{{text}, false}, LetteringRoom{usable, {}, usable, {}, {}}, typefaces);
+    return place(Lettering{{text}, false}, LetteringRoom{usable, {}, usable, false, {}, {}}, typefaces);
 }
 
 std::string unused_text_id(const Lettering& lettering) {

@@ -92,6 +92,7 @@ struct LetteringRoom {
     Box usable;                  ///< what a column fills
     Region free;                 ///< where ink may lie; empty: the usable box
     Box face;
+    bool in_field = false;       ///< the column keeps to a painted field; what hangs elsewhere need not
     std::optional<Length> edge;  ///< radius of a round face, whose middle is that of `face`
     std::vector<Zone> zones;
     friend bool operator==(const LetteringRoom&, const LetteringRoom&) = default;

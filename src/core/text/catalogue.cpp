@@ -49,8 +49,10 @@ std::string Catalogue::say(const Reason& reason, const Display& display) const {
         }
         const std::string inside = text.substr(i + 1, close - i - 1);
         const std::size_t hash = inside.find('#');
-        const Argument* argument = find(reason, inside.substr(0, hash));
-        out += argument == nullptr ? "?" : std::visit(Say{*this, display}, *argument);
+        const std::size_t at = inside.find('@');
+        const Argument* argument = find(reason, inside.substr(0, std::min(hash, at)));
+        const auto* far = argument != nullptr && at != std::string::npos ? std::get_if<Length>(argument) : nullptr;
+        out += argument == nullptr ? "?" : far != nullptr ? show_far(*far, display) : std::visit(Say{*this, display}, *argument);
         if (hash != std::string::npos) {
             const std::size_t bar = inside.find('|', hash);
             const auto* count = argument == nullptr ? nullptr : std::get_if<std::int64_t>(argument);
@@ -84,6 +86,11 @@ std::string show_moment(Moment moment, bool with_date) {
     if (!with_date) return fmt::format("{} {:02}:{:02}", days.at(weekday), minutes / 60, minutes % 60);
     return fmt::format("{} {} {} {:02}:{:02}", days.at(weekday), static_cast<unsigned>(date.day()),
                        months.at(static_cast<unsigned>(date.month()) - 1), minutes / 60, minutes % 60);
+}
+
+std::string show_far(Length length, const Display& display) {
+    if (display.unit == Unit::Millimetre) return fmt::format("{:.3g} m", length.in_mm() / 1000);
+    return fmt::format("{:.3g} ft", length.in_inches() / 12);
 }
 
 std::string show_weight(int grams, const Display& display) {

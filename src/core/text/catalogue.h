@@ -1,7 +1,7 @@
 // text/catalogue.h
 //
 // The catalogue says Reasons in words. Sentences are data (assets/text/en.json): id -> pattern, in which {name} stands
-// for an argument and {name#section|sections} for a count with its noun.
+// for an argument, {name#section|sections} for a count with its noun, and {name@far} for a length in feet or metres.
 #pragma once
 
 #include <map>
@@ -33,6 +33,8 @@ Expected<Catalogue> read_catalogue(std::string_view json);
 
 /// "Tue 18:30", "Tue 5 May 18:30".
 std::string show_moment(Moment moment, bool with_date = false);
+/// "10 ft" where inches are shown, "3.05 m" where millimetres are.
+std::string show_far(Length length, const Display& display);
 /// "25 min", "5 h 20 min", "3 d 4 h".
 /// "3.2 lb" where inches are shown, "1.5 kg" where millimetres are. 1 lb is 0.45359237 kg (1959 agreement).
 std::string show_weight(int grams, const Display& display);

@@ -1,0 +1,353 @@
+// Texts on a face: arcs, slopes, sizes, gaps to the eye, scripts, columns, shapes, and where things hang.
+#include <cmath>
+
+#include "artwork/ink.h"
+#include "job/face_commands.h"
+#include "lettering/setting.h"
+#include "rapidcheck.h"
+#include "support.h"
+#include "support_blank.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+Text line_of(const std::string& words, const std::string& family = "League Spartan", const std::string& style = "Bold") {
+    Text t;
+    t.words = words;
+    t.typeface = typeface(family, style);
+    t.arrangement = Arrangement::Level;
+    t.letter_gap = measure("0");
+    t.line_gap = measure("1/2");
+    t.size = measure("2");
+    return t;
+}
+
+LetteringRoom round_room(double inches_across) {
+    Blank blank;
+    blank.kind = Kind::Round;
+    blank.length = measure_of(Length::from_mm(inches_across * 25.4), {});
+    blank.margin = measure("1/2");
+    return room_of(blank, measured(blank));
+}
+
+bool says(const LetteringPlan& plan, const std::string& id) {
+    return std::any_of(plan.problems.begin(), plan.problems.end(), [&](const Problem& p) { return p.what.id == id; });
+}
+
+}  // namespace
+
+TEST_CASE("each way of sizing gives exactly that size") {
+    const Box room = box_in(0, 0, 60, 40);
+    Text t = line_of("Boxing");
+    t.sizing = Sizing::CapHeight;
+    CHECK(place(t, room, library().typefaces).texts[0].cap_height == 2_in);
+    t.sizing = Sizing::XHeight;
+    CHECK(place(t, room, library().typefaces).texts[0].x_height == 2_in);
+    t.sizing = Sizing::Overall;
+    t.size = measure("5");
+    CHECK(inches(place(t, room, library().typefaces).ink.height()) == Approx(5).margin(0.002));
+    t.sizing = Sizing::Width;
+    t.size = measure("17 1/2");
+    CHECK(inches(place(t, room, library().typefaces).ink.width()) == Approx(17.5).margin(0.002));
+    t.bolder = measure("1/8");
+    CHECK(inches(place(t, room, library().typefaces).ink.width()) == Approx(17.5).margin(0.002));
+}
+
+TEST_CASE("letters are made wider, with a word where that begins to look wrong") {
+    const Box room = box_in(0, 0, 60, 40);
+    Text t = line_of("TEA");
+    t.sizing = Sizing::CapHeight;
+    const std::int64_t drawn = place(t, room, library().typefaces).ink.width();
+    t.width_percent = 112;
+    LetteringPlan plan = place(t, room, library().typefaces);
+    CHECK(static_cast<double>(plan.ink.width()) == Approx(1.12 * static_cast<double>(drawn)).epsilon(1e-4));
+    CHECK_FALSE(says(plan, "lettering.too-wide"));
+    t.width_percent = 130;
+    CHECK(says(place(t, room, library().typefaces), "lettering.too-wide"));
+    t.width_percent = 75;
+    CHECK(says(place(t, room, library().typefaces), "lettering.too-thin"));
+}
+
+TEST_CASE("an arc along a round's edge stands that far inside it, above and below") {
+    const LetteringRoom room = round_room(18);
+    for (const bool below : {false, true}) {
+        Text t = line_of("IIIIIIII");
+        t.arrangement = Arrangement::Arc;
+        t.sizing = Sizing::CapHeight;
+        t.size = measure("1");
+        t.letter_gap = measure("1/2");
+        t.arc.below = below;
+        t.arc.distance = measure("1 1/4");
+        const LetteringPlan plan = place(Lettering{{t}, false}, room, library().typefaces);
+        REQUIRE(plan.letters.size() == 8);
+        CHECK_FALSE(says(plan, "lettering.off-face"));
+        const double middle = 9;
+        double farthest = 0;
+        double nearest = 99;
+        for (const PlacedLetter& l : plan.letters) {
+            for (const Ring& ring : l.ink.rings()) {
+                for (const Point p : ring) {
+                    const double r = std::hypot(inches(p.x) - middle, inches(p.y) - middle);
+                    farthest = std::max(farthest, r);
+                    nearest = std::min(nearest, r);
+                }
+            }
+            CHECK((inches(l.ink.bounds().low.y) > middle) == !below);
+        }
+        // An upright of 1 in whose feet (or tops) keep 7 3/4 in from the middle; its corners reach a little further.
+        CHECK(farthest == Approx(7.75).margin(0.02));
+        CHECK(nearest == Approx(6.75).margin(0.02));
+        // Read from the left to the right either way.
+        CHECK(plan.letters.front().ink.bounds().low.x < plan.letters.back().ink.bounds().low.x);
+    }
+}
+
+TEST_CASE("a snug arc fills its sweep") {
+    const LetteringRoom room = round_room(18);
+    Text t = line_of("TERN QUAY");
+    t.arrangement = Arrangement::Arc;
+    t.arc.sweep = 120;
+    const LetteringPlan plan = place(Lettering{{t}, false}, room, library().typefaces);
+    const auto angle = [&](const PlacedLetter& l) {
+        const Box b = l.ink.bounds();
+        return std::atan2(inches(b.low.x + b.high.x) / 2 - 9, inches(b.low.y + b.high.y) / 2 - 9) * 180 / 3.14159265358979;
+    };
+    const double seen = angle(plan.letters.back()) - angle(plan.letters.front());
+    CHECK(seen > 100);  // from the middle of the first letter to the middle of the last
+    CHECK(seen < 120);
+}
+
+TEST_CASE("sloped lines rise by their angle and stay in the room") {
+    Text t = line_of("IIII");
+    t.slope_tenths = 150;
+    const Box room = box_in(0, 0, 20, 12);
+    const LetteringPlan plan = place(t, room, library().typefaces);
+    CHECK(room.holds(plan.ink));
+    const Point a = plan.letters.front().ink.bounds().low;
+    const Point b = plan.letters.back().ink.bounds().low;
+    CHECK(std::atan2(static_cast<double>(b.y - a.y), static_cast<double>(b.x - a.x)) * 180 / 3.14159265358979 == Approx(15).margin(0.05));
+}
+
+TEST_CASE("gaps evened to the eye differ by no more than 15 %, and the line stays as long") {
+    CHECK(rc::check([] {
+        const auto& typefaces = library().typefaces;
+        const auto& typeface = typefaces[*rc::gen::inRange<std::size_t>(0, typefaces.size())];
+        RC_PRE(!typeface.script);
+        const auto words = *rc::gen::element<std::string>("AVATAR", "HOUSE", "LOST OARS", "TRAWLER", "WAVY", "mooring", "Quay tea", "TO LET");
+        Text t = line_of(words, typeface.name.family, typeface.name.style);
+        t.sizing = Sizing::CapHeight;
+        t.least_gap = measure("1/64");
+        const LetteringPlan as_drawn = place(t, box_in(0, 0, 90, 20), typefaces);
+        t.even = true;
+        const LetteringPlan evened = place(t, box_in(0, 0, 90, 20), typefaces);
+        RC_ASSERT(evened.texts[0].gaps_are <= 1.15);
+        RC_ASSERT(evened.texts[0].gaps_are <= evened.texts[0].gaps_were + 1e-6);
+        if (!evened.texts[0].gaps_bound)
+            RC_ASSERT(std::abs(evened.ink.width() - as_drawn.ink.width()) < to_grid(0.01_in));
+        for (std::size_t i = 1; i < evened.letters.size(); ++i)
+            RC_ASSERT(!touch(evened.letters[i - 1].ink, evened.letters[i].ink));
+    }));
+}
+
+TEST_CASE("a stack is evened downwards, and still fills its room") {
+    Text t = line_of("LAVATORY");
+    t.arrangement = Arrangement::Stack;
+    t.letter_gap = measure("1/2");
+    const Box room = box_in(0, 0, 5, 40);
+    const LetteringPlan typed = place(t, room, library().typefaces);
+    t.even = true;
+    const LetteringPlan evened = place(t, room, library().typefaces);
+    CHECK(evened.texts[0].gaps_are <= 1.15);
+    CHECK(evened.texts[0].gaps_were > evened.texts[0].gaps_are);
+    CHECK(std::abs(evened.ink.height() - typed.ink.height()) < to_grid(0.02_in));
+}
+
+TEST_CASE("a letter nudged by hand stays nudged, evened or not") {
+    Text t = line_of("TERN");
+    t.sizing = Sizing::CapHeight;
+    t.even = true;
+    const LetteringPlan before = place(t, box_in(0, 0, 30, 10), library().typefaces);
+    t.nudges = {{2, 0.25_in, -0.125_in}};
+    const LetteringPlan after = place(t, box_in(0, 0, 30, 10), library().typefaces);
+    const Point shift = after.letters[0].ink.bounds().low - before.letters[0].ink.bounds().low;
+    CHECK(after.letters[2].ink.bounds().low - before.letters[2].ink.bounds().low - shift == at(0.25_in, -0.125_in));
+}
+
+TEST_CASE("a word in a script is one piece, its breaks closed and told") {
+    for (const Typeface& typeface : library().typefaces) {
+        if (!typeface.script) continue;
+        for (const char* words : {"Boathouse", "quay", "Tern"}) {
+            const Text t = line_of(words, typeface.name.family, typeface.name.style);
+            const LetteringPlan plan = place(t, box_in(0, 0, 30, 10), library().typefaces);
+            INFO(typeface.name.family << " " << words);
+            CHECK(pieces_of(plan).size() == 1 + (says(plan, "lettering.break") ? 1U : 0U));
+        }
+    }
+    const Typeface* script = find_typeface(library().typefaces, typeface("Dancing Script", "Bold"));
+    REQUIRE(script->script);
+    CHECK_FALSE(find_typeface(library().typefaces, typeface("League Spartan", "Bold"))->script);
+    CHECK_FALSE(find_typeface(library().typefaces, typeface("Bebas Neue"))->script);
+}
+
+TEST_CASE("texts stand in one column, each as wide as the room where they can be") {
+    Lettering l{{line_of("PULL"), line_of("TOGETHER AND REST", "Bebas Neue", "Regular")}, false};
+    l.texts[1].id = "b";
+    const Box box = box_in(0, 0, 30, 60);
+    const LetteringPlan plan = place(l, LetteringRoom{box, {}, box, false, {}, {}}, library().typefaces);
+    CHECK(plan.problems.empty());
+    for (const PlacedText& t : plan.texts) CHECK(inches(t.ink.width()) == Approx(30).margin(0.01));
+    CHECK(inches(plan.texts[0].ink.low.y - plan.texts[1].ink.high.y) == Approx(0.5).margin(0.01));
+    // In a low room both shrink alike.
+    const Box low = box_in(0, 0, 30, 6);
+    const LetteringPlan flat = place(l, LetteringRoom{low, {}, low, false, {}, {}}, library().typefaces);
+    CHECK(inches(flat.ink.height()) == Approx(6).margin(0.02));
+    CHECK(static_cast<double>(flat.texts[0].ink.width()) / static_cast<double>(flat.texts[1].ink.width()) == Approx(1).epsilon(0.01));
+}
+
+TEST_CASE("lines follow a round's shape and stay inside it") {
+    CHECK(rc::check([] {
+        const LetteringRoom room = round_room(*rc::gen::inRange(8, 30));
+        Lettering l;
+        l.texts.clear();
+        for (int i = 0; i < *rc::gen::inRange(1, 5); ++i) {
+            Text t = line_of(*rc::gen::element<std::string>("TEA", "BOATS AND OARS", "quay", "THE REGATTA"));
+            t.id = unused_text_id(l);
+            t.to_shape = true;
+            t.line_gap = measure("1/4");
+            l.texts.push_back(t);
+        }
+        const LetteringPlan plan = place(l, room, library().typefaces);
+        for (const PlacedLetter& letter : plan.letters)
+            RC_ASSERT(subtract(letter.ink, grow(room.free, Length::nanometres(20'000))).area_mm2() < 0.01);
+        const Box whole = room.free.bounds();
+        RC_ASSERT(plan.ink.height() * 2 > whole.height() || plan.ink.width() * 2 > whole.width());
+    }));
+}
+
+TEST_CASE("typed distances decide where a text stands, and others hang on it") {
+    const Box face = box_in(0, 0, 40, 20);
+    const LetteringRoom room{box_in(1, 1, 39, 19), {}, face, false, {}, {}};
+    Lettering l{{line_of("OARS"), line_of("UP")}, false};
+    for (Text& t : l.texts) t.sizing = Sizing::CapHeight;
+    l.texts[1].id = "b";
+    l.texts[0].across = Hang{"face", Side::Low, Side::Low, measure("3 1/2")};
+    l.texts[0].up = Hang{"face", Side::High, Side::High, measure("-2 in")};
+    l.texts[1].across = Hang{"a", Side::Low, Side::Low, measure("0")};
+    l.texts[1].up = Hang{"a", Side::Low, Side::High, measure("-1 in")};
+    const LetteringPlan plan = place(l, room, library().typefaces);
+    CHECK(inches(plan.texts[0].ink.low.x) == Approx(3.5).margin(1e-4));
+    CHECK(inches(plan.texts[0].ink.high.y) == Approx(18).margin(1e-4));
+    CHECK(plan.texts[1].ink.low.x == plan.texts[0].ink.low.x);
+    CHECK(inches(plan.texts[0].ink.low.y - plan.texts[1].ink.high.y) == Approx(1).margin(1e-4));
+    l.texts[0].across = Hang{"b", Side::Low, Side::Low, measure("0")};
+    CHECK(says(place(l, room, library().typefaces), "lettering.hangs-on-itself"));
+    l.texts[0].across = Hang{"z", Side::Low, Side::Low, measure("0")};
+    CHECK(says(place(l, room, library().typefaces), "lettering.hangs-on-nothing"));
+    l.texts[0].across = Hang{"face", Side::Low, Side::Low, measure("38")};
+    CHECK(says(place(l, room, library().typefaces), "lettering.off-face"));
+}
+
+TEST_CASE("a text that enters a clear zone says which, and by how much") {
+    Job job = porch_board();
+    Text& t = lettering(job);
+    t.sizing = Sizing::CapHeight;
+    t.size = measure("2");
+    t.words = "TEA";
+    t.up = Hang{"face", Side::High, Side::High, measure("-4 in")};
+    const Plan plan = plan_of(job);
+    const auto at = std::find_if(plan.problems.begin(), plan.problems.end(),
+                                 [](const Problem& p) { return p.what.id == "lettering.enters-zone"; });
+    REQUIRE(at != plan.problems.end());
+    const std::string words = library().catalogue.say(at->what, {});
+    CHECK(words.find("rope") != std::string::npos);
+    CHECK(words.find("1 in") != std::string::npos);
+}
+
+TEST_CASE("what is snug never enters a clear zone, whatever the blank, the words and their arrangement") {
+    CHECK(rc::check([] {
+        Job job = porch_board();
+        Blank& blank = job.signs.front().blank;
+        blank.kind = *rc::gen::element(Kind::Board, Kind::Panel, Kind::Round);
+        blank.length = measure_of(Length::sixtyfourths(64 * *rc::gen::inRange(10, 40)), {});
+        if (blank.kind != Kind::Round) blank.width = measure_of(Length::sixtyfourths(64 * *rc::gen::inRange(6, 20)), {});
+        blank.clear = {{Edge::Bottom, measure("1 1/2"), "foot"}};
+        Text& t = lettering(job);
+        t.words = *rc::gen::element<std::string>("TEA", "oars up", "BOATS\nAND OARS");
+        t.arrangement = *rc::gen::element(Arrangement::Stack, Arrangement::Level);
+        t.letter_gap = measure("1/8");
+        t.even = *rc::gen::arbitrary<bool>();
+        if (t.arrangement == Arrangement::Level) t.slope_tenths = *rc::gen::element(0, 0, 70, -120);
+        const Plan plan = plan_of(job);
+        const BlankPlan& b = *plan.faces.front().blank;
+        RC_PRE(!b.usable.empty());
+        for (const PlacedLetter& l : plan.faces.front().lettering->letters) {
+            for (const Region& zone : b.zones) RC_ASSERT(intersect(l.ink, zone).area_mm2() < 0.01);
+        }
+    }));
+}
+
+TEST_CASE("a dragged text snaps to centre lines, margins, others and equal gaps") {
+    SnapInput in;
+    in.face = box_in(0, 0, 40, 20);
+    in.usable = box_in(2, 2, 38, 18);
+    in.thing = {"a", box_in(10, 5, 20, 8)};
+    in.reach = to_grid(0.25_in);
+    in.by = at(4.9_in, {});
+    Snap s = snap(in);
+    CHECK(s.on_x);
+    CHECK(s.across == Hang{"face", Side::Middle, Side::Middle, Measure{s.across.by.typed, {}}});
+    CHECK(s.move.x == to_grid(5_in));
+    in.by = at(-8.1_in, {});
+    s = snap(in);
+    CHECK(s.across.on == "usable");
+    CHECK(s.move.x == to_grid(-8_in));
+    in.others = {{"b", box_in(3, 14, 9, 17)}};
+    in.by = at(-7.1_in, {});
+    CHECK(snap(in).across.on == "b");
+    in.others = {{"b", box_in(10, 14, 20, 17)}, {"c", box_in(10, 2, 20, 3)}};
+    in.by = at({}, 2.1_in);  // between 3 and 14 a text of 3 in stands even at 7
+    s = snap(in);
+    CHECK(s.equal_gaps);
+    CHECK(s.move.y == to_grid(2_in));
+    in.others.clear();
+    in.by = at(1.33_in, {});
+    s = snap(in);
+    CHECK_FALSE(s.on_x);
+    CHECK(s.across.on == "face");
+    CHECK(inches(s.move.x) == Approx(1.3125).margin(1e-6));  // on a sixteenth
+}
+
+TEST_CASE("nudged, spread and removed things keep what hangs on them; what is locked stays") {
+    Job job = porch_board();
+    job.signs.front().blank = blank_of(Kind::Panel, "40", "20");
+    job.signs.front().blank.stands = Stands::Level;
+    const FaceAt here{0, 0};
+    lettering(job) = line_of("TEA");
+    lettering(job).sizing = Sizing::CapHeight;
+    job = add_text(job, here);
+    job = add_text(job, here);
+    auto& texts = job.signs.front().faces.front().lettering.texts;
+    texts[1].words = "OARS";
+    texts[2].words = "BOATS";
+    CHECK(texts[0].id != texts[2].id);
+    Plan p = plan_of(job);
+    const std::int64_t before = p.faces[0].lettering->texts[1].ink.low.y;
+    job = nudge_thing(job, here, p.faces[0], texts[1].id, {}, 0.0625_in, {});
+    p = plan_of(job);
+    CHECK(std::abs(p.faces[0].lettering->texts[1].ink.low.y - before - to_grid(0.0625_in)) <= to_grid(0.04_in));
+    const Job spread = spread_things(job, here, p.faces[0], Axis::Y, {});
+    const auto placed = plan_of(spread).faces[0].lettering->texts;
+    std::vector<Box> boxes;
+    for (const PlacedText& t : placed) boxes.push_back(t.ink);
+    std::sort(boxes.begin(), boxes.end(), [](const Box& a, const Box& b) { return a.low.y < b.low.y; });
+    CHECK(std::abs((boxes[1].low.y - boxes[0].high.y) - (boxes[2].low.y - boxes[1].high.y)) <= to_grid(0.02_in));
+    Job locked = job;
+    locked.signs.front().faces.front().lettering.texts[0].locked = true;
+    CHECK(nudge_thing(locked, here, p.faces[0], "a", 1_in, {}, {}) == locked);
+    Job hung = hang_thing(job, here, texts[2].id, Hang{texts[1].id, Side::Low, Side::Low, measure("0")}, {});
+    hung = remove_text(hung, here, 1, &p.faces[0]);
+    CHECK(hung.signs.front().faces.front().lettering.texts.size() == 2);
+    CHECK(plan_of(hung).faces[0].lettering->problems.empty());
+}

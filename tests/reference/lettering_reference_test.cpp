@@ -1,0 +1,202 @@
+// Lettering against outside opinions: the accessible-design standard, WCAG, fontTools, librsvg, GEOS, and arithmetic.
+#include <geos_c.h>
+
+#include <cmath>
+#include <fstream>
+#include <numbers>
+
+#include "artwork/art.h"
+#include "artwork/thin.h"
+#include "drawing/drawing_file.h"
+#include "lettering/legibility.h"
+#include "method/contrast.h"
+#include "rapidcheck.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+TEST_CASE("heights of visual characters by the rows of table 703.5.5") {  // 2010 ADA Standards, 703.5.5; from memory
+    struct Row {
+        double floor_in, distance_ft, least_in;
+    };
+    for (const auto& [floor, distance, least] : std::vector<Row>{{40, 6, 0.625},
+                                                                 {60, 3, 0.625},
+                                                                 {60, 10, 1.125},
+                                                                 {70, 6, 0.625},
+                                                                 {71, 15, 2},
+                                                                 {80, 25, 3.25},
+                                                                 {120, 15, 2},
+                                                                 {121, 21, 3},
+                                                                 {150, 29, 4}}) {
+        INFO(floor << " in above the floor, " << distance << " ft away");
+        CHECK(least_height(Length::from_mm(floor * 25.4), Length::from_mm(distance * 304.8)).in_inches() == Approx(least));
+    }
+    CHECK(least_height(30_in, 72_in) == Length{});
+}
+
+TEST_CASE("an inch of letter for every ten feet, twenty-five at most") {  // sign makers' rule, from memory
+    CHECK(reach_of(1_in).comfortable == 120_in);
+    CHECK(reach_of(3_in).most == 900_in);
+}
+
+TEST_CASE("equal angles of sight: 1 in at 10 ft is 1/5 in on a screen 24 in away") {  // similar triangles
+    CHECK(on_screen(1_in, 120_in, 24_in).in_inches() == Approx(0.2));
+}
+
+TEST_CASE("contrast as the examples of WCAG have it, said in words") {  // WCAG 2.1, 1.4.3; #777777 from memory
+    Text t;
+    t.words = "QUAY";
+    t.typeface = typeface("League Spartan", "Bold");
+    t.arrangement = Arrangement::Level;
+    t.sizing = Sizing::CapHeight;
+    t.size = measure("2");
+    const Box box = box_in(0, 0, 30, 10);
+    const Lettering l{{t}, false};
+    const LetteringPlan plan = place(t, box, library().typefaces);
+    const auto verdict = [&](const char* a, const char* b) {
+        const Legibility read = judge_reading(l, plan, {}, contrast(a, b), library().typefaces);
+        for (const Verdict& v : read.verdicts) {
+            if (v.basis.starts_with("WCAG")) return v.says;
+        }
+        return Verdict::Says::Poor;
+    };
+    CHECK(verdict("#000000", "#ffffff") == Verdict::Says::Good);
+    CHECK(verdict("#777777", "#ffffff") == Verdict::Says::Fair);  // 4.48
+    CHECK(verdict("#999999", "#ffffff") == Verdict::Says::Poor);  // 2.85
+}
+
+TEST_CASE("x-heights and proportions are those that fontTools reads") {
+    Folder folder;
+    for (const Typeface& t : library().typefaces) {
+        std::ofstream(folder / "face.ttf", std::ios::binary) << *t.bytes;
+        const Ran ran = run(std::string(SKARVEL_PYTHON) +
+                            " -c \"from fontTools.ttLib import TTFont; from fontTools.pens.boundsPen import BoundsPen\n"
+                            "f=TTFont('" + (folder / "face.ttf").string() + "'); g=f.getGlyphSet(); c=f.getBestCmap()\n"
+                            "def b(x):\n p=BoundsPen(g); g[c[ord(x)]].draw(p); return p.bounds\n"
+                            "x=b('x'); i=b('I'); o=b('O'); print(x[3]-x[1], (o[2]-o[0])/(i[3]-i[1]))\"");
+        INFO(t.name.family << ran.out);
+        REQUIRE(ran.code == 0);
+        double x_height = 0;
+        double o = 0;
+        REQUIRE(std::sscanf(ran.out.c_str(), "%lf %lf", &x_height, &o) == 2);
+        CHECK(t.x_height == Approx(x_height).margin(0.6));
+        CHECK(proportions_of(t).width_of_o == Approx(o).epsilon(0.005));
+    }
+}
+
+TEST_CASE("a 72 in board hung 8 in up ends at 80 in") {  // common practice
+    const HeightRuler r;
+    CHECK(ruler_range(r, 72_in) == std::pair(8, 80));
+    const Box face = box_in(0, 0, 11, 72);
+    Art art;
+    art.kind = HeightRuler{};
+    std::get<HeightRuler>(art.kind).numbers = false;
+    const LetteringRoom room{face, {}, face, false, {}, {}};
+    const ArtPlan plan = make_art({art}, room, Region::rectangle(face), library().typefaces);
+    REQUIRE(plan.parts[0].size() == 73);
+    int feet = 0;
+    int thirds = 0;
+    for (const ArtPart& p : plan.parts[0]) {
+        const Box b = p.shape.bounds();
+        const double height = inches(b.low.y + b.high.y) / 2 + 8;
+        const double reach = inches(b.width());
+        const int n = static_cast<int>(std::lround(height));
+        if (n > 8 && n < 80) CHECK(height == Approx(n).margin(1e-4));
+        CHECK(reach == Approx(n % 12 == 0 ? 4 : n % 3 == 0 ? 2.5 : 1.25).margin(1e-4));
+        feet += n % 12 == 0 ? 1 : 0;
+        thirds += n % 3 == 0 && n % 12 != 0 ? 1 : 0;
+    }
+    CHECK(feet == 6);     // 12 to 72
+    CHECK(thirds == 18);  // 9 to 78, without the feet
+    std::get<HeightRuler>(art.kind).metric = true;
+    CHECK(ruler_range(std::get<HeightRuler>(art.kind), 72_in) == std::pair(21, 203));  // 20.32 to 203.2 cm
+}
+
+TEST_CASE("six rows of seven days hold every month, and the columns add up") {  // common practice; Gregorian calendar
+    for (int year = 2000; year < 2028; ++year) {
+        for (unsigned month = 1; month <= 12; ++month) {
+            using namespace std::chrono;
+            const year_month_day first{std::chrono::year{year}, std::chrono::month{month}, day{1}};
+            const unsigned lead = weekday{sys_days{first}}.iso_encoding() - 1;
+            const auto days = static_cast<unsigned>(year_month_day_last{first.year(), month_day_last{first.month()}}.day());
+            CHECK(lead + days <= 42);
+        }
+    }
+    MonthBoard m;
+    m.typeface = typeface("League Spartan", "Bold");
+    m.boxes = true;
+    Art art;
+    art.kind = m;
+    const Box usable = box_in(1, 1, 21.3, 28.7);
+    const ArtPlan plan = make_art({art}, {usable, {}, box_in(0, 0, 22.3, 29.7), false, {}, {}}, Region::rectangle(usable), library().typefaces);
+    std::vector<Box> cells;
+    for (const ArtPart& p : plan.parts[0]) {
+        if (p.name.empty()) cells.push_back(p.shape.bounds());
+    }
+    REQUIRE(cells.size() == 42);
+    std::int64_t across = 0;
+    for (int c = 0; c < 7; ++c) across += cells[static_cast<std::size_t>(c)].width();
+    CHECK(across + 6 * to_grid(m.gap.value) == usable.width());
+    CHECK(cells[6].high.x == usable.high.x);
+}
+
+TEST_CASE("drawings come out as librsvg draws them") {
+    Folder folder;
+    const std::string head = "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' width='100mm' height='60mm' viewBox='0 0 200 120'>";
+    const std::vector<std::string> drawings{
+        "<path d='M20 90 C20 10 90 10 90 90 S150 110 180 40 L120 115 Z'/>",
+        "<g transform='translate(60 60) rotate(30)'><rect x='-30' y='-10' width='60' height='20' rx='6'/></g>",
+        "<ellipse cx='100' cy='60' rx='80' ry='40'/><circle cx='100' cy='60' r='20' fill='white'/>",
+        "<defs><g id='gull'><path d='M0 0 q20 -20 40 0 q20 -20 40 0 l-40 12z'/></g></defs><use xlink:href='#gull' x='10' y='40'/><use xlink:href='#gull' transform='translate(100 90) scale(1 -1)'/>",
+        "<polygon points='20,110 100,10 180,110 20,40 180,40' fill-rule='evenodd'/>",
+        "<path d='M30 30 A40 25 20 1 1 120 80 L60 100z'/>",
+        "<path d='M20 20 H180 V100 H20' fill='none' stroke='black' stroke-width='9' stroke-linejoin='round'/>"};
+    constexpr double dots_per_mm = 12;
+    for (const std::string& drawing : drawings) {
+        std::ofstream(folder / "a.svg") << head << drawing << "</svg>";
+        const auto read = read_drawing_file(head + drawing + "</svg>", "a.svg");
+        INFO(drawing);
+        REQUIRE(read);
+        const Ran ran = run("rsvg-convert --background-color white -z " + std::to_string(dots_per_mm * 25.4 / 96) + " " + (folder / "a.svg").string() +
+                            " -o " + (folder / "a.png").string() + " && convert " + (folder / "a.png").string() +
+                            " -alpha off -colorspace Gray -format '%w %h %[fx:mean] %@' info:");
+        REQUIRE(ran.code == 0);
+        double w = 0, h = 0, mean = 0, bw = 0, bh = 0, bx = 0, by = 0;
+        REQUIRE(std::sscanf(ran.out.c_str(), "%lf %lf %lf %lfx%lf+%lf+%lf", &w, &h, &mean, &bw, &bh, &bx, &by) == 7);
+        const double dark = (1 - mean) * w * h / (dots_per_mm * dots_per_mm);
+        const double scale = read->width.in_mm() / grid_to_mm(bounds_of(read->drawing).width());
+        double area = 0;
+        for (const DrawingPart& p : read->drawing.parts) area += p.shape.area_mm2() * scale * scale * (p.colour == "#ffffff" ? -1 : 1);
+        CHECK(area == Approx(dark).epsilon(0.004));
+        CHECK(read->width.in_mm() == Approx(bw / dots_per_mm).margin(0.25));
+    }
+}
+
+TEST_CASE("stroke widths agree with the inner buffers of GEOS") {
+    // GEOS's own verdict: where a shape shrunk by half the width falls apart or vanishes, a stroke is no wider.
+    const auto geos = GEOS_init_r();
+    CHECK(rc::check([&] {
+        // Two discs joined by a bar of known width.
+        const std::int64_t bar = *rc::gen::inRange<std::int64_t>(4'000, 30'000);
+        const std::vector<Region> parts{circle({0, 0}, from_grid(80'000)), circle({400'000, 0}, from_grid(80'000)),
+                                        Region::rectangle({{0, -bar / 2}, {400'000, bar - bar / 2}})};
+        const Region shape = merge(parts);
+        const double width = thinnest(shape).in_mm();
+        RC_ASSERT(width == Approx(grid_to_mm(bar)).margin(0.03));
+        GEOSCoordSequence* points = GEOSCoordSeq_create_r(geos, static_cast<unsigned>(shape.rings()[0].size()) + 1, 2);
+        for (std::size_t i = 0; i <= shape.rings()[0].size(); ++i) {
+            const Point p = shape.rings()[0][i % shape.rings()[0].size()];
+            GEOSCoordSeq_setXY_r(geos, points, static_cast<unsigned>(i), grid_to_mm(p.x), grid_to_mm(p.y));
+        }
+        GEOSGeometry* polygon = GEOSGeom_createPolygon_r(geos, GEOSGeom_createLinearRing_r(geos, points), nullptr, 0);
+        GEOSGeometry* less = GEOSBuffer_r(geos, polygon, -(width / 2 - 0.03), 16);
+        GEOSGeometry* more = GEOSBuffer_r(geos, polygon, -(width / 2 + 0.03), 16);
+        const int whole = GEOSGetNumGeometries_r(geos, less);
+        const int apart = GEOSGetNumGeometries_r(geos, more);
+        for (GEOSGeometry* g : {polygon, less, more}) GEOSGeom_destroy_r(geos, g);
+        RC_ASSERT(whole == 1);
+        RC_ASSERT(apart == 2);
+    }));
+    GEOS_finish_r(geos);
+}
