@@ -49,11 +49,11 @@ class Window {
         QApplication::processEvents();
     }
 
-    /// The visible widget of that kind whose accessible name is `name`.
+    /// The visible widget of that kind whose accessible name, or else own name, is `name`.
     template <class T>
     T* find(const QString& name) {
         for (T* widget : window_->findChildren<T*>()) {
-            if (widget->accessibleName() == name && widget->isVisible()) return widget;
+            if ((widget->accessibleName() == name || widget->objectName() == name) && widget->isVisible()) return widget;
         }
         return nullptr;
     }
