@@ -4,8 +4,10 @@
 #include <array>
 #include <stdexcept>
 
+#include "drawing/drawing_file.h"
 #include "files/job_file.h"
 #include "job/commands.h"
+#include "job/face_commands.h"
 #include "job/plan.h"
 
 namespace {
@@ -131,6 +133,72 @@ Job forty_signs() {
     return job;
 }
 
+// 300 letters: lettering and ink alone, without what is cut from them.
+Job long_saying() {
+    Job job = kind(Kind::Panel, "96", "48");
+    job.signs.front().blank.stands = Stands::Level;
+    Text& l = job.signs.front().faces.front().lettering.main();
+    l.words.clear();
+    for (int i = 0; i < 12; ++i) l.words += (i > 0 ? "\n" : "") + std::string("HERE THE RIVER TURNS ROUND");
+    l.arrangement = Arrangement::Level;
+    l.letter_gap = measure("0");
+    l.line_gap = measure("1/2");
+    l.even = true;
+    return job;
+}
+
+void lettering_keystroke(benchmark::State& state, Job job) {
+    const Sign& sign = job.signs.front();
+    const LetteringRoom room =
+        room_of(sign.blank, measure_up(sign.blank, library().trade.stock, library().trade.densities));
+    Lettering lettering = sign.faces.front().lettering;
+    const std::string whole = lettering.main().words;
+    bool shorter = false;
+    for (auto _ : state) {
+        shorter = !shorter;
+        lettering.main().words = shorter ? whole.substr(0, whole.size() - 1) : whole;
+        const LetteringPlan placed = place(lettering, room, library().typefaces);
+        benchmark::DoNotOptimize(ink_of(lettering, placed, {}, {}, 0));
+    }
+}
+
+void compose_twelve(benchmark::State& state) {
+    const Box box{{0, 0}, at(30_in, 20_in)};
+    const ComposeWish wish{"when the evening tide runs out we row home slowly together past lanterns",
+                           {2, 9},
+                           find_typeface(library().typefaces, {"Bebas Neue", "Regular", ""})->name,
+                           find_typeface(library().typefaces, {"Lobster Two", "Bold", ""})->name,
+                           measure("3/8"),
+                           false};
+    for (auto _ : state) benchmark::DoNotOptimize(compose(wish, {box, {}, box, false, {}, {}}, library().typefaces));
+}
+
+void read_svg(benchmark::State& state) {
+    std::string svg = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 1000 1000'>";
+    for (int i = 0; i < 1000; ++i) {
+        svg += "<path d='M" + std::to_string(i % 32 * 30) + " " + std::to_string(i / 32 * 30);
+        for (int k = 0; k < 100; ++k)
+            svg += " l" + std::to_string(k % 2 == 0 ? 0.2 : -0.1) + " " + std::to_string(k < 50 ? 0.3 : -0.3);
+        svg += "z'/>";
+    }
+    svg += "</svg>";
+    for (auto _ : state) benchmark::DoNotOptimize(read_drawing_file(svg, "large.svg"));
+}
+
+// What one step of a drag asks of the core.
+void drag_step(benchmark::State& state, Job job) {
+    job = add_text(job, {0, 0});
+    job.signs.front().faces.front().lettering.texts[1].words = "QUAY";
+    const Plan p = plan(job, usual_shop(), library(), monday());
+    const auto things = things_on(job.signs.front().faces.front(), p.faces.front());
+    SnapInput in{things[0], {things[1]}, p.faces.front().blank->face, p.faces.front().blank->usable, {}, 10'000, {}};
+    std::int64_t by = 0;
+    for (auto _ : state) {
+        in.by = {++by * 100 % 100'000, by * 70 % 50'000};
+        benchmark::DoNotOptimize(snap(in));
+    }
+}
+
 void new_moment(benchmark::State& state) {
     Planner planner;
     const Job job = porch_board();
@@ -162,6 +230,15 @@ int main(int argc, char** argv) {
         ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("an edit of one blank of 40 signs", blank_edit, forty_signs())
         ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("base line: outlines of 300 letters", outlines_once, long_saying())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("keystroke in a saying of 300 letters, gaps evened: lettering and ink",
+                                 lettering_keystroke, long_saying())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("composing twelve words", compose_twelve)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an SVG of 100 000 nodes", read_svg)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("a step of a drag: 60 letters", drag_step, script_board())
+        ->Unit(benchmark::kMicrosecond);
     benchmark::RegisterBenchmark("a minute passes: the porch board", new_moment)->Unit(benchmark::kMillisecond);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();

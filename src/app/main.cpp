@@ -1,11 +1,11 @@
 // skarvel: the window.
+#include <QAbstractButton>
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QSettings>
-#include <QStandardPaths>
-#include <QAbstractButton>
 #include <QScrollArea>
 #include <QScrollBar>
+#include <QSettings>
+#include <QStandardPaths>
 #include <QTimer>
 #include <future>
 #include <iostream>

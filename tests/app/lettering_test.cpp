@@ -137,7 +137,9 @@ TEST_CASE("step back and as cut are a key away, and nothing overlaps with severa
     CHECK(drawing.grab().toImage() != finished);
     QTest::keyClick(&drawing, Qt::Key_Escape);
     CHECK_FALSE(drawing.step_back());
-    for (const char* id : {"group Shape of the letters", "group Where it stands", "group Read from where", "group Your words in each typeface"}) w.click(id);
+    for (const char* id : {"group Shape of the letters", "group Where it stands", "group Read from where",
+                           "group Your words in each typeface"})
+        w.click(id);
     check_layout(w);
 }
 
@@ -159,7 +161,9 @@ TEST_CASE("a drawing that cannot be read changes nothing and says why") {
     CHECK_FALSE(w.desk().read_drawing(w.folder() / "none.svg"));
     CHECK(said.size() == 3);
     CHECK(w.job() == before);
-    CHECK(w.desk().read_drawing(write("gull.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='900mm' height='90mm' viewBox='0 0 10 1'><rect width='10' height='1'/></svg>")));
+    CHECK(w.desk().read_drawing(write("gull.svg",
+                                      "<svg xmlns='http://www.w3.org/2000/svg' width='900mm' height='90mm' viewBox='0 "
+                                      "0 10 1'><rect width='10' height='1'/></svg>")));
     REQUIRE(w.sign().faces.front().art.size() == 1);
     // As wide as the room is, since it came in wider.
     CHECK(std::get<PlacedDrawing>(w.sign().faces.front().art[0].kind).size.value <= 28_in);

@@ -53,7 +53,8 @@ class Window {
     template <class T>
     T* find(const QString& name) {
         for (T* widget : window_->findChildren<T*>()) {
-            if ((widget->accessibleName() == name || widget->objectName() == name) && widget->isVisible()) return widget;
+            if ((widget->accessibleName() == name || widget->objectName() == name) && widget->isVisible())
+                return widget;
         }
         return nullptr;
     }

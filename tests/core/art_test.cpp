@@ -32,7 +32,8 @@ Region whole(const ArtPlan& plan) {
     return merge(all);
 }
 
-std::string svg(const std::string& inside, const std::string& attributes = "width='100mm' height='50mm' viewBox='0 0 200 100'") {
+std::string svg(const std::string& inside,
+                const std::string& attributes = "width='100mm' height='50mm' viewBox='0 0 200 100'") {
     return "<?xml version='1.0'?><svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' " +
            attributes + ">" + inside + "</svg>";
 }
@@ -95,7 +96,8 @@ TEST_CASE("figures are exactly as wide and high as asked") {
 }
 
 TEST_CASE("a part dropped or recoloured, mirrored and sized, is still the same drawing") {
-    const auto read = read_drawing_file(svg("<rect width='50' height='20' fill='#f00'/><circle cx='150' cy='50' r='40' fill='blue'/>"), "a.svg");
+    const auto read = read_drawing_file(
+        svg("<rect width='50' height='20' fill='#f00'/><circle cx='150' cy='50' r='40' fill='blue'/>"), "a.svg");
     REQUIRE(read);
     REQUIRE(read->drawing.parts.size() == 2);
     CHECK(read->drawing.parts[0].colour == "#ff0000");
@@ -122,23 +124,31 @@ TEST_CASE("groups, transforms, use, styles and units of an SVG are followed") {
     // A user unit is half a millimetre here.
     CHECK(area("<rect width='40' height='20'/>") == Approx(200).epsilon(1e-4));
     CHECK(area("<g transform='scale(2)'><rect width='10' height='10'/></g>") == Approx(100).epsilon(1e-4));
-    CHECK(area("<defs><rect id='r' width='10' height='10'/></defs><use xlink:href='#r'/><use href='#r' x='30' y='5'/>") == Approx(50).epsilon(1e-4));
+    CHECK(
+        area("<defs><rect id='r' width='10' height='10'/></defs><use xlink:href='#r'/><use href='#r' x='30' y='5'/>") ==
+        Approx(50).epsilon(1e-4));
     CHECK(area("<style>.no{display:none} rect.b{fill:none;stroke:none}</style><rect width='10' height='10'/>"
-               "<rect class='no' width='90' height='90'/><rect class='b' width='90' height='90'/>") == Approx(25).epsilon(1e-4));
+               "<rect class='no' width='90' height='90'/><rect class='b' width='90' height='90'/>") ==
+          Approx(25).epsilon(1e-4));
     CHECK(area("<path d='M0 0H40V40H0z M10 10H30V30H10z' fill-rule='evenodd'/>") == Approx(300).epsilon(1e-4));
     CHECK(area("<path d='M0 0H40V40H0z M10 10H30V30H10z'/>") == Approx(400).epsilon(1e-4));
     CHECK(area("<path d='M0 0H40' fill='none' stroke='black' stroke-width='4'/>") == Approx(40).epsilon(1e-3));
     const auto inch = read_drawing_file(svg("<rect width='96' height='48'/>", ""), "a.svg");
     REQUIRE(inch);
     CHECK(inch->width.in_inches() == Approx(1));  // 96 pixels to the inch: CSS Values 4
-    const auto css = read_drawing_file(svg("<style>#x{fill:#abc}.y{fill:rgb(1,2,3)}</style><rect id='x' width='5' height='5'/><rect class='y' x='9' width='5' height='5' style='fill:white'/>"), "a.svg");
+    const auto css =
+        read_drawing_file(svg("<style>#x{fill:#abc}.y{fill:rgb(1,2,3)}</style><rect id='x' width='5' height='5'/><rect "
+                              "class='y' x='9' width='5' height='5' style='fill:white'/>"),
+                          "a.svg");
     REQUIRE(css);
     CHECK(css->drawing.parts[0].colour == "#aabbcc");
     CHECK(css->drawing.parts[1].colour == "#ffffff");
 }
 
 TEST_CASE("text in a drawing is told apart, with its typeface named; what cannot be cut is refused") {
-    const auto read = read_drawing_file(svg("<rect width='5' height='5'/><text font-family='Harbour Sans' x='3'>TEA</text><image href='x.png'/>"), "a.svg");
+    const auto read = read_drawing_file(
+        svg("<rect width='5' height='5'/><text font-family='Harbour Sans' x='3'>TEA</text><image href='x.png'/>"),
+        "a.svg");
     REQUIRE(read);
     REQUIRE(read->notes.size() == 2);
     CHECK(library().catalogue.say(read->notes[0].what, {}).find("Harbour Sans") != std::string::npos);
@@ -153,7 +163,8 @@ TEST_CASE("text in a drawing is told apart, with its typeface named; what cannot
     CHECK(refusal(svg(deep)) != "read");
     std::stop_source stopped;
     stopped.request_stop();
-    CHECK(read_drawing_file(svg("<rect width='1' height='1'/>"), "a.svg", stopped.get_token()).error().what.id == "drawing.stopped");
+    CHECK(read_drawing_file(svg("<rect width='1' height='1'/>"), "a.svg", stopped.get_token()).error().what.id ==
+          "drawing.stopped");
 }
 
 TEST_CASE("tracing a picture gives back the shape that was drawn") {
@@ -178,6 +189,30 @@ TEST_CASE("tracing a picture gives back the shape that was drawn") {
     all = {};
     all.threshold = 10;
     CHECK(trace(disc, all, 100_in).error().what.id == "drawing.nothing-dark");
+}
+
+TEST_CASE("a picture that is kept is cut round at its distance, and lies whole where it belongs") {
+    GreyPicture ring{200, 100, std::vector<unsigned char>(200 * 100, 255)};
+    for (int y = 0; y < 100; ++y) {
+        for (int x = 0; x < 200; ++x) {
+            const double r = std::hypot(x - 59.5, y - 49.5);
+            if (r < 40 && r > 20) ring.pixels[static_cast<std::size_t>(y * 200 + x)] = 0;
+        }
+    }
+    PlacedDrawing d;
+    d.drawing = *trace(ring, {}, 10_in);
+    d.drawing.picture.bytes = std::make_shared<const std::string>("picture");
+    d.size = measure("4");
+    d.around = measure("1/4");
+    const ArtPlan plan = made(d, room_in(20, 20));
+    REQUIRE(plan.parts[0].size() == 1);
+    const Region& cut = plan.parts[0][0].shape;
+    CHECK(holes(cut).empty());
+    CHECK(inches(cut.bounds().width()) == Approx(4.5).margin(0.05));  // 4 in of disc and 1/4 in on either side
+    const Box& whole_picture = plan.pictures[0];
+    CHECK(inches(whole_picture.width()) == Approx(10).margin(0.2));  // 200 dots, of which the disc takes 80
+    CHECK(inches(whole_picture.height()) == Approx(5).margin(0.1));
+    CHECK(inches(cut.bounds().low.x - whole_picture.low.x) == Approx(0.75).margin(0.05));  // the disc begins at dot 20
 }
 
 TEST_CASE("a rim lies behind its ink: an overlay all of it, a knock-out all but the overlap") {
@@ -245,13 +280,17 @@ TEST_CASE("strokes, gaps and keepers too thin to trust are found where they are"
 TEST_CASE("art and texts come back from the file as they were written") {
     Job job = porch_board();
     const FaceAt here{0, 0};
-    for (const ArtKind& kind : std::vector<ArtKind>{Border{}, Corners{}, RuledLine{}, Banner{}, Figure{}, HeightRuler{}, MonthBoard{}})
+    for (const ArtKind& kind :
+         std::vector<ArtKind>{Border{}, Corners{}, RuledLine{}, Banner{}, Figure{}, HeightRuler{}, MonthBoard{}})
         job = add_art(job, here, kind, library().typefaces);
     const auto read = read_drawing_file(svg("<rect width='5' height='5'/>"), "gull.svg");
     PlacedDrawing d;
     d.drawing = read->drawing;
     d.drawing.licence = "drawn by hand";
     d.dropped = {0};
+    job = add_art(job, here, d, library().typefaces);
+    d.drawing.picture = {std::make_shared<const std::string>(std::string("\x89PNG\0\xff kept", 11)),
+                         Box{{-5, -5}, {9, 9}}};
     job = add_art(job, here, d, library().typefaces);
     Face& face = job.signs[0].faces[0];
     face.art[2].across = Hang{"face", Side::Low, Side::Low, measure("-1/2 in")};

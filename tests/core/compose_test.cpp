@@ -33,7 +33,8 @@ void check_bounds(const ComposeWish& wish, const Proposals& proposals) {
         for (const ComposedLine& l : p.lines) {
             lines.push_back(l.words);
             const auto words = words_of(l.words);
-            RC_ASSERT(l.stressed || words.size() > 1 || letters_of(words[0]).size() > 3 || words_of(wish.saying).size() == 1);
+            RC_ASSERT(l.stressed || words.size() > 1 || letters_of(words[0]).size() > 3 ||
+                      words_of(wish.saying).size() == 1);
             if (l.stressed) strong = strong == Length{} ? l.cap_height : std::min(strong, l.cap_height);
             if (!l.stressed) plain = std::max(plain, l.cap_height);
         }
@@ -52,7 +53,8 @@ TEST_CASE("proposals for a saying keep their bounds, and no way to break it does
         std::string saying;
         const int n = *rc::gen::inRange(4, 9);
         for (int i = 0; i < n; ++i)
-            saying += (i > 0 ? " " : "") + *rc::gen::element<std::string>("PULL", "TOGETHER", "REST", "EVENING", "TIDE", "HOME", "THE", "OARS", "A");
+            saying += (i > 0 ? " " : "") + *rc::gen::element<std::string>("PULL", "TOGETHER", "REST", "EVENING", "TIDE",
+                                                                          "HOME", "THE", "OARS", "A");
         std::vector<std::size_t> stress;
         if (*rc::gen::arbitrary<bool>()) stress.push_back(static_cast<std::size_t>(*rc::gen::inRange(0, n)));
         const ComposeWish wish = wish_for(saying, stress);
@@ -102,7 +104,8 @@ TEST_CASE("a proposal taken becomes texts that come out as it said, and can be c
         }
     }
     lettering(job).locked = true;
-    CHECK(take_proposal(job, {0, 0}, found.best[0], wish).signs[0].faces[0].lettering.texts.size() == found.best[0].lines.size() + 1);
+    CHECK(take_proposal(job, {0, 0}, found.best[0], wish).signs[0].faces[0].lettering.texts.size() ==
+          found.best[0].lines.size() + 1);
 }
 
 TEST_CASE("a long saying is composed too, and nothing cannot be") {

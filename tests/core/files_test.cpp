@@ -74,7 +74,8 @@ TEST_CASE("lengths stand in the file as they were typed") {
     CHECK(json["format"] == 1);
     CHECK(json["signs"][0]["blank"]["length"] == "(60 in - 2*6 in)/9 + 54 in");
     CHECK(json["signs"][0]["faces"][0]["colours"].is_array());
-    CHECK(json["signs"][0]["faces"][0]["lettering"]["texts"][0]["typeface"]["checksum"].get<std::string>().starts_with("crc32:"));
+    CHECK(json["signs"][0]["faces"][0]["lettering"]["texts"][0]["typeface"]["checksum"].get<std::string>().starts_with(
+        "crc32:"));
 }
 
 TEST_CASE("a file that is not right is refused with the place") {

@@ -8,8 +8,7 @@ namespace {
 
 const Box room = box_in(0.5, 4, 5, 55);
 
-Text stack(const std::string& words, const std::string& family = "League Spartan",
-                const std::string& style = "Bold") {
+Text stack(const std::string& words, const std::string& family = "League Spartan", const std::string& style = "Bold") {
     Text l;
     l.words = words;
     l.typeface = typeface(family, style);

@@ -13,7 +13,8 @@ using namespace skarvel::testing;
 
 namespace {
 
-Text line_of(const std::string& words, const std::string& family = "League Spartan", const std::string& style = "Bold") {
+Text line_of(const std::string& words, const std::string& family = "League Spartan",
+             const std::string& style = "Bold") {
     Text t;
     t.words = words;
     t.typeface = typeface(family, style);
@@ -112,7 +113,8 @@ TEST_CASE("a snug arc fills its sweep") {
     const LetteringPlan plan = place(Lettering{{t}, false}, room, library().typefaces);
     const auto angle = [&](const PlacedLetter& l) {
         const Box b = l.ink.bounds();
-        return std::atan2(inches(b.low.x + b.high.x) / 2 - 9, inches(b.low.y + b.high.y) / 2 - 9) * 180 / 3.14159265358979;
+        return std::atan2(inches(b.low.x + b.high.x) / 2 - 9, inches(b.low.y + b.high.y) / 2 - 9) * 180 /
+               3.14159265358979;
     };
     const double seen = angle(plan.letters.back()) - angle(plan.letters.front());
     CHECK(seen > 100);  // from the middle of the first letter to the middle of the last
@@ -127,7 +129,8 @@ TEST_CASE("sloped lines rise by their angle and stay in the room") {
     CHECK(room.holds(plan.ink));
     const Point a = plan.letters.front().ink.bounds().low;
     const Point b = plan.letters.back().ink.bounds().low;
-    CHECK(std::atan2(static_cast<double>(b.y - a.y), static_cast<double>(b.x - a.x)) * 180 / 3.14159265358979 == Approx(15).margin(0.05));
+    CHECK(std::atan2(static_cast<double>(b.y - a.y), static_cast<double>(b.x - a.x)) * 180 / 3.14159265358979 ==
+          Approx(15).margin(0.05));
 }
 
 TEST_CASE("gaps evened to the eye differ by no more than 15 %, and the line stays as long") {
@@ -135,7 +138,8 @@ TEST_CASE("gaps evened to the eye differ by no more than 15 %, and the line stay
         const auto& typefaces = library().typefaces;
         const auto& typeface = typefaces[*rc::gen::inRange<std::size_t>(0, typefaces.size())];
         RC_PRE(!typeface.script);
-        const auto words = *rc::gen::element<std::string>("AVATAR", "HOUSE", "LOST OARS", "TRAWLER", "WAVY", "mooring", "Quay tea", "TO LET");
+        const auto words = *rc::gen::element<std::string>("AVATAR", "HOUSE", "LOST OARS", "TRAWLER", "WAVY", "mooring",
+                                                          "Quay tea", "TO LET");
         Text t = line_of(words, typeface.name.family, typeface.name.style);
         t.sizing = Sizing::CapHeight;
         t.least_gap = measure("1/64");
@@ -203,7 +207,8 @@ TEST_CASE("texts stand in one column, each as wide as the room where they can be
     const Box low = box_in(0, 0, 30, 6);
     const LetteringPlan flat = place(l, LetteringRoom{low, {}, low, false, {}, {}}, library().typefaces);
     CHECK(inches(flat.ink.height()) == Approx(6).margin(0.02));
-    CHECK(static_cast<double>(flat.texts[0].ink.width()) / static_cast<double>(flat.texts[1].ink.width()) == Approx(1).epsilon(0.01));
+    CHECK(static_cast<double>(flat.texts[0].ink.width()) / static_cast<double>(flat.texts[1].ink.width()) ==
+          Approx(1).epsilon(0.01));
 }
 
 TEST_CASE("lines follow a round's shape and stay inside it") {
@@ -271,7 +276,8 @@ TEST_CASE("what is snug never enters a clear zone, whatever the blank, the words
         Blank& blank = job.signs.front().blank;
         blank.kind = *rc::gen::element(Kind::Board, Kind::Panel, Kind::Round);
         blank.length = measure_of(Length::sixtyfourths(64 * *rc::gen::inRange(10, 40)), {});
-        if (blank.kind != Kind::Round) blank.width = measure_of(Length::sixtyfourths(64 * *rc::gen::inRange(6, 20)), {});
+        if (blank.kind != Kind::Round)
+            blank.width = measure_of(Length::sixtyfourths(64 * *rc::gen::inRange(6, 20)), {});
         blank.clear = {{Edge::Bottom, measure("1 1/2"), "foot"}};
         Text& t = lettering(job);
         t.words = *rc::gen::element<std::string>("TEA", "oars up", "BOATS\nAND OARS");

@@ -111,9 +111,9 @@ Region some_shape() {
     return Region::from_rings({ring});
 }
 
-// Both round every new corner to a grid of their own, so outlines differ by up to a step all the way round: a thin shape
-// may gain or lose (perimeter x step) of area, and a neck no wider than a few steps may join or part. The number of parts
-// is therefore compared where a few steps more or less of film would not change it.
+// Both round every new corner to a grid of their own, so outlines differ by up to a step all the way round: a thin
+// shape may gain or lose (perimeter x step) of area, and a neck no wider than a few steps may join or part. The number
+// of parts is therefore compared where a few steps more or less of film would not change it.
 void same(const Geos& geos, const Region& ours, const GEOSGeometry* theirs) {
     constexpr double step = 0.000125;  // mm
     const double area = geos.area(theirs);

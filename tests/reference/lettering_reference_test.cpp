@@ -30,7 +30,8 @@ TEST_CASE("heights of visual characters by the rows of table 703.5.5") {  // 201
                                                                  {121, 21, 3},
                                                                  {150, 29, 4}}) {
         INFO(floor << " in above the floor, " << distance << " ft away");
-        CHECK(least_height(Length::from_mm(floor * 25.4), Length::from_mm(distance * 304.8)).in_inches() == Approx(least));
+        CHECK(least_height(Length::from_mm(floor * 25.4), Length::from_mm(distance * 304.8)).in_inches() ==
+              Approx(least));
     }
     CHECK(least_height(30_in, 72_in) == Length{});
 }
@@ -72,7 +73,9 @@ TEST_CASE("x-heights and proportions are those that fontTools reads") {
         std::ofstream(folder / "face.ttf", std::ios::binary) << *t.bytes;
         const Ran ran = run(std::string(SKARVEL_PYTHON) +
                             " -c \"from fontTools.ttLib import TTFont; from fontTools.pens.boundsPen import BoundsPen\n"
-                            "f=TTFont('" + (folder / "face.ttf").string() + "'); g=f.getGlyphSet(); c=f.getBestCmap()\n"
+                            "f=TTFont('" +
+                            (folder / "face.ttf").string() +
+                            "'); g=f.getGlyphSet(); c=f.getBestCmap()\n"
                             "def b(x):\n p=BoundsPen(g); g[c[ord(x)]].draw(p); return p.bounds\n"
                             "x=b('x'); i=b('I'); o=b('O'); print(x[3]-x[1], (o[2]-o[0])/(i[3]-i[1]))\"");
         INFO(t.name.family << ran.out);
@@ -119,7 +122,8 @@ TEST_CASE("six rows of seven days hold every month, and the columns add up") {  
             using namespace std::chrono;
             const year_month_day first{std::chrono::year{year}, std::chrono::month{month}, day{1}};
             const unsigned lead = weekday{sys_days{first}}.iso_encoding() - 1;
-            const auto days = static_cast<unsigned>(year_month_day_last{first.year(), month_day_last{first.month()}}.day());
+            const auto days =
+                static_cast<unsigned>(year_month_day_last{first.year(), month_day_last{first.month()}}.day());
             CHECK(lead + days <= 42);
         }
     }
@@ -129,7 +133,8 @@ TEST_CASE("six rows of seven days hold every month, and the columns add up") {  
     Art art;
     art.kind = m;
     const Box usable = box_in(1, 1, 21.3, 28.7);
-    const ArtPlan plan = make_art({art}, {usable, {}, box_in(0, 0, 22.3, 29.7), false, {}, {}}, Region::rectangle(usable), library().typefaces);
+    const ArtPlan plan = make_art({art}, {usable, {}, box_in(0, 0, 22.3, 29.7), false, {}, {}},
+                                  Region::rectangle(usable), library().typefaces);
     std::vector<Box> cells;
     for (const ArtPart& p : plan.parts[0]) {
         if (p.name.empty()) cells.push_back(p.shape.bounds());
@@ -143,12 +148,15 @@ TEST_CASE("six rows of seven days hold every month, and the columns add up") {  
 
 TEST_CASE("drawings come out as librsvg draws them") {
     Folder folder;
-    const std::string head = "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' width='100mm' height='60mm' viewBox='0 0 200 120'>";
+    const std::string head =
+        "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' width='100mm' "
+        "height='60mm' viewBox='0 0 200 120'>";
     const std::vector<std::string> drawings{
         "<path d='M20 90 C20 10 90 10 90 90 S150 110 180 40 L120 115 Z'/>",
         "<g transform='translate(60 60) rotate(30)'><rect x='-30' y='-10' width='60' height='20' rx='6'/></g>",
         "<ellipse cx='100' cy='60' rx='80' ry='40'/><circle cx='100' cy='60' r='20' fill='white'/>",
-        "<defs><g id='gull'><path d='M0 0 q20 -20 40 0 q20 -20 40 0 l-40 12z'/></g></defs><use xlink:href='#gull' x='10' y='40'/><use xlink:href='#gull' transform='translate(100 90) scale(1 -1)'/>",
+        "<defs><g id='gull'><path d='M0 0 q20 -20 40 0 q20 -20 40 0 l-40 12z'/></g></defs><use xlink:href='#gull' "
+        "x='10' y='40'/><use xlink:href='#gull' transform='translate(100 90) scale(1 -1)'/>",
         "<polygon points='20,110 100,10 180,110 20,40 180,40' fill-rule='evenodd'/>",
         "<path d='M30 30 A40 25 20 1 1 120 80 L60 100z'/>",
         "<path d='M20 20 H180 V100 H20' fill='none' stroke='black' stroke-width='9' stroke-linejoin='round'/>"};
@@ -158,16 +166,18 @@ TEST_CASE("drawings come out as librsvg draws them") {
         const auto read = read_drawing_file(head + drawing + "</svg>", "a.svg");
         INFO(drawing);
         REQUIRE(read);
-        const Ran ran = run("rsvg-convert --background-color white -z " + std::to_string(dots_per_mm * 25.4 / 96) + " " + (folder / "a.svg").string() +
-                            " -o " + (folder / "a.png").string() + " && convert " + (folder / "a.png").string() +
-                            " -alpha off -colorspace Gray -format '%w %h %[fx:mean] %@' info:");
+        const Ran ran =
+            run("rsvg-convert --background-color white -z " + std::to_string(dots_per_mm * 25.4 / 96) + " " +
+                (folder / "a.svg").string() + " -o " + (folder / "a.png").string() + " && convert " +
+                (folder / "a.png").string() + " -alpha off -colorspace Gray -format '%w %h %[fx:mean] %@' info:");
         REQUIRE(ran.code == 0);
         double w = 0, h = 0, mean = 0, bw = 0, bh = 0, bx = 0, by = 0;
         REQUIRE(std::sscanf(ran.out.c_str(), "%lf %lf %lf %lfx%lf+%lf+%lf", &w, &h, &mean, &bw, &bh, &bx, &by) == 7);
         const double dark = (1 - mean) * w * h / (dots_per_mm * dots_per_mm);
         const double scale = read->width.in_mm() / grid_to_mm(bounds_of(read->drawing).width());
         double area = 0;
-        for (const DrawingPart& p : read->drawing.parts) area += p.shape.area_mm2() * scale * scale * (p.colour == "#ffffff" ? -1 : 1);
+        for (const DrawingPart& p : read->drawing.parts)
+            area += p.shape.area_mm2() * scale * scale * (p.colour == "#ffffff" ? -1 : 1);
         CHECK(area == Approx(dark).epsilon(0.004));
         CHECK(read->width.in_mm() == Approx(bw / dots_per_mm).margin(0.25));
     }

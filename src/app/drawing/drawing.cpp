@@ -314,8 +314,10 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
     }
     if (text.arrangement == Arrangement::Arc) {
         const bool follows = text.arc.follow && sign().blank.kind == Kind::Round;
-        Callout& box = follows ? callout("arc-distance", tr("changes the arc's distance from the edge"), text.arc.distance, tr("from the edge "))
-                               : callout("arc-radius", tr("changes the radius of the arc"), text.arc.radius, tr("radius "));
+        Callout& box = follows
+                           ? callout("arc-distance", tr("changes the arc's distance from the edge"), text.arc.distance,
+                                     tr("from the edge "))
+                           : callout("arc-radius", tr("changes the radius of the arc"), text.arc.radius, tr("radius "));
         box.decide = [this, follows](const Measure& m) {
             change_lettering([&](Text& l) { (follows ? l.arc.distance : l.arc.radius) = m; });
         };
@@ -338,7 +340,8 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
     }
     const bool second = desk_.text_at() > 0 && placed.in_column;
     if ((!stack && letters.back()->line > letters.front()->line) || second) {
-        Callout& box = callout("line-gap", tr("changes the line gap"), text.line_gap, second ? tr("gap above ") : tr("lines "));
+        Callout& box =
+            callout("line-gap", tr("changes the line gap"), text.line_gap, second ? tr("gap above ") : tr("lines "));
         box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.line_gap = m; }); };
         place(box, {board_area_.center().x() + Theme::px(120), board_area_.bottom() + Theme::px(58)});
     }
@@ -346,8 +349,9 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
         const auto& hang = axis == Axis::X ? text.across : text.up;
         if (!hang) continue;
         const bool x = axis == Axis::X;
-        Callout& box = callout(x ? "hang-across" : "hang-up", x ? tr("moves the text across") : tr("moves the text up or down"),
-                               hang->by, x ? tr("across ") : tr("up "));
+        Callout& box =
+            callout(x ? "hang-across" : "hang-up", x ? tr("moves the text across") : tr("moves the text up or down"),
+                    hang->by, x ? tr("across ") : tr("up "));
         box.decide = [this, axis](const Measure& m) {
             change_lettering([&](Text& l) {
                 auto& h = axis == Axis::X ? l.across : l.up;
@@ -1372,8 +1376,8 @@ void Drawing::set_step_back(bool on) {
     Q_EMIT view_changed();
 }
 
-// The sign as it is seen from where it is read, beside somebody who stands there: all at one scale, so that equal angles
-// of sight stay equal; and how large that is on this screen.
+// The sign as it is seen from where it is read, beside somebody who stands there: all at one scale, so that equal
+// angles of sight stay equal; and how large that is on this screen.
 void Drawing::paint_step_back(QPainter& p) {
     const Tokens& t = Theme::tokens();
     const Length distance = desk_.face().seen.distance.value;
@@ -1393,7 +1397,8 @@ void Drawing::paint_step_back(QPainter& p) {
     const double figure = 1700 * scale;  // somebody of 5 ft 7 in
     const double middle = width() / 2.0 + std::min(figure * 0.2, width() * 0.1);
     // The lettering's base line stands where it will hang; what the window cannot hold is cut off, not shrunk.
-    const double foot = face()->lettering->ink.empty() ? 0 : static_cast<double>(face()->lettering->ink.low.y) * view.scale;
+    const double foot =
+        face()->lettering->ink.empty() ? 0 : static_cast<double>(face()->lettering->ink.low.y) * view.scale;
     const double above = base * scale - foot;  // the lower edge of the sign above the floor
     double top = floor - above - size.height();
     double ground = floor;
@@ -1406,9 +1411,12 @@ void Drawing::paint_step_back(QPainter& p) {
     const double x = std::max(Theme::px(24) * 1.0, view.origin.x() - figure * 0.16);
     QPainterPath body;
     body.addEllipse(QPointF(x, ground - figure * 0.925), figure * 0.062, figure * 0.075);
-    body.addRoundedRect(QRectF(x - figure * 0.12, ground - figure * 0.835, figure * 0.24, figure * 0.40), figure * 0.07, figure * 0.07);
-    body.addRoundedRect(QRectF(x - figure * 0.105, ground - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
-    body.addRoundedRect(QRectF(x + figure * 0.01, ground - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03, figure * 0.03);
+    body.addRoundedRect(QRectF(x - figure * 0.12, ground - figure * 0.835, figure * 0.24, figure * 0.40), figure * 0.07,
+                        figure * 0.07);
+    body.addRoundedRect(QRectF(x - figure * 0.105, ground - figure * 0.47, figure * 0.095, figure * 0.47),
+                        figure * 0.03, figure * 0.03);
+    body.addRoundedRect(QRectF(x + figure * 0.01, ground - figure * 0.47, figure * 0.095, figure * 0.47), figure * 0.03,
+                        figure * 0.03);
     body.setFillRule(Qt::WindingFill);
     p.setPen(Qt::NoPen);
     p.setBrush(t.pencil);
@@ -1431,9 +1439,12 @@ void Drawing::paint_step_back(QPainter& p) {
                         matched_dots_per_mm_ > 0 ? QString() : tr(" (screen not matched)")));
     p.setPen(t.pencil);
     p.setFont(Theme::font(15));
-    p.drawText(QRectF(side, floor + Theme::px(32), width() - 2 * side, Theme::px(50)), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-               matching_ ? tr("Lay a rule on the screen: drag the end of the line, or press + and −, until it is 4 in (101.6 mm) long; Enter keeps it.")
-                         : tr("S goes back. M matches the screen. , and . move the eye. The distance is in the tray, under Read from where."));
+    p.drawText(QRectF(side, floor + Theme::px(32), width() - 2 * side, Theme::px(50)),
+               Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+               matching_ ? tr("Lay a rule on the screen: drag the end of the line, or press + and −, until it is 4 in "
+                              "(101.6 mm) long; Enter keeps it.")
+                         : tr("S goes back. M matches the screen. , and . move the eye. The distance is in the tray, "
+                              "under Read from where."));
     if (matching_) {
         const double length = dots_per_mm * 101.6;
         const QPointF a(side, Theme::px(80));

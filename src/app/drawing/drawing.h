@@ -73,7 +73,8 @@ class Drawing : public QWidget {
     void lay_out_dimensions();
     void lay_out_sides(const FacePlan& plan, const Blank& blank, const Display& display);
     void size_callouts(const FacePlan& plan, const Blank& blank);
-    void lettering_callouts(const FacePlan& plan, const Display& display, std::int64_t from, std::int64_t to, bool y_axis);
+    void lettering_callouts(const FacePlan& plan, const Display& display, std::int64_t from, std::int64_t to,
+                            bool y_axis);
     void paint_step_back(QPainter& p);
     bool step_back_key(QKeyEvent* event);
     static QString size_prefix(const Blank& blank);

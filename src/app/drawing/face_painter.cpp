@@ -1,5 +1,8 @@
 #include "drawing/face_painter.h"
 
+#include <QCache>
+#include <QImage>
+
 #include <array>
 #include <map>
 
@@ -345,7 +348,8 @@ void FacePainter::usable(QPainter& p) const {
 void FacePainter::ink(QPainter& p, bool as_laid) const {
     p.setRenderHint(QPainter::Antialiasing);
     const QTransform transform = view_.transform();
-    const QColor colour(QString::fromStdString(face_.colours[std::min(plan_.colour, face_.colours.size() - 1)].paint.colour));
+    const QColor colour(
+        QString::fromStdString(face_.colours[std::min(plan_.colour, face_.colours.size() - 1)].paint.colour));
     p.setPen(Qt::NoPen);
     p.setBrush(colour.isValid() ? colour : QColor("#f7f4ec"));
     // Read from the front, however it is laid.
@@ -369,6 +373,7 @@ void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Po
     const QTransform transform = view_.transform();
     const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
     const bool drags = by != Point{};
+    if (!as_cut) pictures(p, moved, by);
     for (const FacePlan* lane : lanes) {
         if (lane->colour >= face_.colours.size()) continue;
         const QColor colour(QString::fromStdString(face_.colours[lane->colour].paint.colour));
@@ -377,7 +382,10 @@ void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Po
             Region shape = lane->mirrored ? piece.shape.mirrored(twice) : piece.shape;
             if (drags && thing_of(*lane, piece) == moved) shape = shape.moved(by);
             const QPainterPath path = transform.map(path_of(shape));
-            if (as_cut) {
+            if (!as_cut && is_picture(piece)) {
+                // Its colours are its own: only the line that the knife follows is shown.
+                cased(p, path, QPen(Theme::tokens().pencil, 1, Qt::DashLine));
+            } else if (as_cut) {
                 cased(p, path, QPen(section_tint(lane->colour).darker(170), 1.2));
             } else {
                 p.setPen(Qt::NoPen);
@@ -388,12 +396,49 @@ void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Po
     }
 }
 
+bool FacePainter::is_picture(const Piece& piece) const {
+    const int at = piece.line - 1'000;
+    if (!piece.art || at < 0 || static_cast<std::size_t>(at) >= face_.art.size()) return false;
+    const auto* d = std::get_if<PlacedDrawing>(&face_.art[static_cast<std::size_t>(at)].kind);
+    return d != nullptr && d->drawing.picture.bytes != nullptr;
+}
+
+void FacePainter::pictures(QPainter& p, const std::string& moved, Point by) const {
+    static QCache<QString, QImage> known(8);
+    for (std::size_t i = 0; i < face_.art.size() && i < plan_.art->pictures.size(); ++i) {
+        const auto* d = std::get_if<PlacedDrawing>(&face_.art[i].kind);
+        Box box = plan_.art->pictures[i];
+        if (d == nullptr || !d->drawing.picture.bytes || box.empty()) continue;
+        const QString key = QString::fromStdString(d->drawing.checksum);
+        QImage* image = known.object(key);
+        if (image == nullptr) {
+            image = new QImage;
+            const std::string& bytes = *d->drawing.picture.bytes;
+            image->loadFromData(QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size())));
+            known.insert(key, image);
+        }
+        if (image->isNull()) continue;
+        if (face_.art[i].id == moved) box = {box.low + by, box.high + by};
+        // From the picture's own dots, y downwards, to the face, and from there as the face lies.
+        const double sx = static_cast<double>(box.width()) / image->width();
+        const double sy = static_cast<double>(box.height()) / image->height();
+        const QTransform to_face(d->mirrored ? -sx : sx, 0, 0, -sy,
+                                 static_cast<double>(d->mirrored ? box.high.x : box.low.x),
+                                 static_cast<double>(box.high.y));
+        p.save();
+        p.setRenderHint(QPainter::SmoothPixmapTransform);
+        p.setTransform(to_face * view_.transform(), true);
+        p.drawImage(0, 0, *image);
+        p.restore();
+    }
+}
+
 // The text or the art that a piece came from.
 std::string FacePainter::thing_of(const FacePlan& lane, const Piece& piece) const {
     if (piece.art) {
         const int at = piece.line - 1'000;
         return at >= 0 && static_cast<std::size_t>(at) < face_.art.size() ? face_.art[static_cast<std::size_t>(at)].id
-                                                                         : std::string();
+                                                                          : std::string();
     }
     for (const PlacedLetter& l : lane.lettering->letters) {
         if (l.index == piece.first) return face_.lettering.texts[static_cast<std::size_t>(l.of)].id;
@@ -412,7 +457,8 @@ void FacePainter::thin(QPainter& p) const {
             QPainterPath ring;
             constexpr double r = 7;
             if (place.what == Thin::Gap) {
-                ring.addPolygon(QPolygonF({at + QPointF(0, -r), at + QPointF(r, 0), at + QPointF(0, r), at + QPointF(-r, 0), at + QPointF(0, -r)}));
+                ring.addPolygon(QPolygonF({at + QPointF(0, -r), at + QPointF(r, 0), at + QPointF(0, r),
+                                           at + QPointF(-r, 0), at + QPointF(0, -r)}));
             } else if (place.what == Thin::Keeper) {
                 ring.addRect(QRectF(at - QPointF(r, r), QSizeF(2 * r, 2 * r)));
             } else {

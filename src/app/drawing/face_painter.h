@@ -61,6 +61,8 @@ class FacePainter {
 
   private:
     [[nodiscard]] std::string thing_of(const FacePlan& lane, const Piece& piece) const;
+    [[nodiscard]] bool is_picture(const Piece& piece) const;
+    void pictures(QPainter& p, const std::string& moved, Point by) const;
     void frame(QPainter& p) const;
     void mouldings(QPainter& p, const QRectF& outer) const;
     void grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned = false) const;

@@ -76,7 +76,8 @@ bool Handling::press(const FaceView& view, QPointF where, Qt::KeyboardModifiers 
     letter_.reset();
     if (letter && !desk_.art_at()) {
         for (const PlacedLetter& l : plan()->lettering->letters) {
-            if (static_cast<std::size_t>(l.of) == desk_.text_at() && view.rect(l.ink.bounds()).contains(where)) letter_ = l.in_text;
+            if (static_cast<std::size_t>(l.of) == desk_.text_at() && view.rect(l.ink.bounds()).contains(where))
+                letter_ = l.in_text;
         }
     }
     pressed_ = where;
@@ -92,7 +93,8 @@ bool Handling::move(const FaceView& view, QPointF where) {
     if (const auto at = desk_.art_at()) {
         const std::size_t kind = desk_.face().art[*at].kind.index();
         if (kind == 0 || kind == 1 || kind == 5 || kind == 6) return true;
-    } else if (follows_edge(desk_.face().lettering.texts[desk_.text_at()], desk_.sign().blank.kind == Kind::Round ? 1 : 0)) {
+    } else if (follows_edge(desk_.face().lettering.texts[desk_.text_at()],
+                            desk_.sign().blank.kind == Kind::Round ? 1 : 0)) {
         return true;
     }
     SnapInput in;
@@ -149,14 +151,16 @@ bool Handling::key(const QKeyEvent& event) {
     if (plan() == nullptr) return true;
     const bool inches = desk_.shop().display.unit == Unit::Inch;
     const Length step = (event.modifiers() & Qt::ShiftModifier) != 0 ? (inches ? 0.5_in : Length::from_mm(10))
-                        : (event.modifiers() & Qt::AltModifier) != 0 ? (inches ? Length::sixtyfourths(1) : Length::from_mm(0.25))
-                                                                     : (inches ? 0.0625_in : Length::from_mm(1));
+                        : (event.modifiers() & Qt::AltModifier) != 0
+                            ? (inches ? Length::sixtyfourths(1) : Length::from_mm(0.25))
+                            : (inches ? 0.0625_in : Length::from_mm(1));
     if (letter_ && !desk_.art_at()) {
-        desk_.apply(nudge_letter(desk_.job(), desk_.at(), desk_.text_at(), *letter_, step * x, step * y), "nudge letter");
+        desk_.apply(nudge_letter(desk_.job(), desk_.at(), desk_.text_at(), *letter_, step * x, step * y),
+                    "nudge letter");
     } else {
-        desk_.apply(nudge_thing(desk_.job(), desk_.at(), *plan(), desk_.thing_at(), step * x, step * y,
-                                desk_.shop().display),
-                    "nudge");
+        desk_.apply(
+            nudge_thing(desk_.job(), desk_.at(), *plan(), desk_.thing_at(), step * x, step * y, desk_.shop().display),
+            "nudge");
     }
     return true;
 }

@@ -29,7 +29,8 @@ T* ArtFields::field(const QString& name, T* widget) {
 }
 
 template <class Kind>
-MeasureField* ArtFields::measure(const QString& name, Measure Kind::*what, bool may_be_empty, const QString& otherwise) {
+MeasureField* ArtFields::measure(const QString& name, Measure Kind::*what, bool may_be_empty,
+                                 const QString& otherwise) {
     auto* made = field(name, new MeasureField(desk_, name, this));
     const auto set = [this, what](const Measure& m) {
         edit([&](Art& a) {
@@ -85,7 +86,8 @@ void ArtFields::typeface(TypefaceName Kind::*what) {
     auto* made = field(tr("typeface"), new Choice(tr("typeface of the numbers"), this));
     connect(made, &QComboBox::activated, this, [this, what](int i) {
         edit([&](Art& a) {
-            if (auto* k = std::get_if<Kind>(&a.kind)) k->*what = desk_.library().typefaces.at(static_cast<std::size_t>(i)).name;
+            if (auto* k = std::get_if<Kind>(&a.kind))
+                k->*what = desk_.library().typefaces.at(static_cast<std::size_t>(i)).name;
         });
     });
     refreshers_[building_].push_back([this, made, what] {
@@ -108,9 +110,11 @@ void ArtFields::line(const QString& name, const std::function<QString(const Kind
     made->setAccessibleName(name);
     made->setObjectName(name);
     connect(made, &QLineEdit::textEdited, this, [this, set, name](const QString& words) {
-        edit([&](Art& a) {
-            if (auto* k = std::get_if<Kind>(&a.kind)) set(*k, words);
-        }, name);
+        edit(
+            [&](Art& a) {
+                if (auto* k = std::get_if<Kind>(&a.kind)) set(*k, words);
+            },
+            name);
     });
     connect(made, &QLineEdit::editingFinished, this, [this] { desk_.settle(); });
     refreshers_[building_].push_back([this, made, get] {
@@ -126,7 +130,8 @@ void ArtFields::build(std::size_t kind) {
         case 0: {
             measure(tr("inside the edge by"), &Border::inset);
             measure(tr("thickness of the line"), &Border::thickness);
-            auto* corner = field(tr("corners"), new Segmented(tr("corners"), {tr("square"), tr("round"), tr("notched")}, this));
+            auto* corner =
+                field(tr("corners"), new Segmented(tr("corners"), {tr("square"), tr("round"), tr("notched")}, this));
             connect(corner, &Segmented::chosen, this, [this](int i) {
                 edit([&](Art& a) {
                     if (auto* b = std::get_if<Border>(&a.kind)) b->corner = static_cast<Corner>(i);
@@ -143,12 +148,14 @@ void ArtFields::build(std::size_t kind) {
             measure(tr("inside the edge by"), &Corners::inset);
             measure(tr("size"), &Corners::size);
             measure(tr("thickness of the line"), &Corners::thickness);
-            choice(tr("drawn as"), &Corners::style, {{"angle", tr("an angle")}, {"steps", tr("steps")}, {"fan", tr("a fan")}});
+            choice(tr("drawn as"), &Corners::style,
+                   {{"angle", tr("an angle")}, {"steps", tr("steps")}, {"fan", tr("a fan")}});
             break;
         case 2:
             measure(tr("length"), &RuledLine::length, true, usable);
             measure(tr("thickness"), &RuledLine::thickness);
-            choice(tr("its ends"), &RuledLine::ends, {{"plain", tr("plain")}, {"pointed", tr("pointed")}, {"dots", tr("with dots")}});
+            choice(tr("its ends"), &RuledLine::ends,
+                   {{"plain", tr("plain")}, {"pointed", tr("pointed")}, {"dots", tr("with dots")}});
             break;
         case 3:
             measure(tr("length"), &Banner::length, true, usable);
@@ -157,8 +164,12 @@ void ArtFields::build(std::size_t kind) {
             break;
         case 4:
             choice(tr("shape"), &Figure::shape,
-                   {{"rectangle", tr("rectangle")}, {"oval", tr("oval")}, {"diamond", tr("diamond")},
-                    {"star", tr("star")}, {"heart", tr("heart")}, {"pennant", tr("pennant")}});
+                   {{"rectangle", tr("rectangle")},
+                    {"oval", tr("oval")},
+                    {"diamond", tr("diamond")},
+                    {"star", tr("star")},
+                    {"heart", tr("heart")},
+                    {"pennant", tr("pennant")}});
             measure(tr("width"), &Figure::width);
             measure(tr("height"), &Figure::height);
             measure(tr("only its outline, this thick"), &Figure::line, true, tr("filled"));
@@ -176,18 +187,21 @@ void ArtFields::build(std::size_t kind) {
             typeface(&HeightRuler::typeface);
             break;
         case 6:
-            line<MonthBoard>(tr("title"), [](const MonthBoard& m) { return text_of(m.title); },
-                             [](MonthBoard& m, const QString& w) { m.title = w.toStdString(); });
-            line<MonthBoard>(tr("day names, with spaces between"),
-                             [](const MonthBoard& m) {
-                                 QStringList all;
-                                 for (const std::string& d : m.days) all << text_of(d);
-                                 return all.join(' ');
-                             },
-                             [](MonthBoard& m, const QString& w) {
-                                 m.days.clear();
-                                 for (const QString& d : w.split(' ', Qt::SkipEmptyParts).mid(0, 7)) m.days.push_back(d.toStdString());
-                             });
+            line<MonthBoard>(
+                tr("title"), [](const MonthBoard& m) { return text_of(m.title); },
+                [](MonthBoard& m, const QString& w) { m.title = w.toStdString(); });
+            line<MonthBoard>(
+                tr("day names, with spaces between"),
+                [](const MonthBoard& m) {
+                    QStringList all;
+                    for (const std::string& d : m.days) all << text_of(d);
+                    return all.join(' ');
+                },
+                [](MonthBoard& m, const QString& w) {
+                    m.days.clear();
+                    for (const QString& d : w.split(' ', Qt::SkipEmptyParts).mid(0, 7))
+                        m.days.push_back(d.toStdString());
+                });
             typeface(&MonthBoard::typeface);
             measure(tr("height of the title"), &MonthBoard::title_height);
             measure(tr("height of the day names"), &MonthBoard::day_height);
@@ -235,11 +249,13 @@ void ArtFields::build_drawing() {
     });
     measure(tr("its width or height"), &PlacedDrawing::size);
     check(tr("mirrored"), &PlacedDrawing::mirrored);
+    measure(tr("a kept picture is cut this far outside"), &PlacedDrawing::around);
     check(tr("mirrored copies in all four corners"), &PlacedDrawing::four_corners);
-    line<PlacedDrawing>(tr("licence, and where it is from"),
-                        [](const PlacedDrawing& d) { return text_of(d.drawing.licence); },
-                        [](PlacedDrawing& d, const QString& w) { d.drawing.licence = w.toStdString(); });
-    auto* parts = label(tr("Point at a part with Ctrl to drop it, with Shift to give it the next colour."), "small", this);
+    line<PlacedDrawing>(
+        tr("licence, and where it is from"), [](const PlacedDrawing& d) { return text_of(d.drawing.licence); },
+        [](PlacedDrawing& d, const QString& w) { d.drawing.licence = w.toStdString(); });
+    auto* parts =
+        label(tr("Point at a part with Ctrl to drop it, with Shift to give it the next colour."), "small", this);
     into_->addWidget(parts);
     auto* all = button(tr("All parts back"), nullptr, this);
     into_->addWidget(all);
@@ -254,7 +270,8 @@ void ArtFields::build_drawing() {
     refreshers_[building_].push_back([this, source, by, all] {
         const auto* d = at_hand<PlacedDrawing>();
         if (d == nullptr) return;
-        source->setText(tr("%1, %n part(s)", nullptr, static_cast<int>(d->drawing.parts.size())).arg(text_of(d->drawing.source)));
+        source->setText(
+            tr("%1, %n part(s)", nullptr, static_cast<int>(d->drawing.parts.size())).arg(text_of(d->drawing.source)));
         by->show_choice(d->by_width ? 0 : 1);
         all->setVisible(!d->dropped.empty() || !d->colours.empty());
     });

@@ -30,11 +30,13 @@ class ArtFields : public QWidget {
     template <class T>
     T* field(const QString& name, T* widget);
     template <class Kind>
-    MeasureField* measure(const QString& name, Measure Kind::*what, bool may_be_empty = false, const QString& otherwise = {});
+    MeasureField* measure(const QString& name, Measure Kind::*what, bool may_be_empty = false,
+                          const QString& otherwise = {});
     template <class Kind>
     void check(const QString& name, bool Kind::*what);
     template <class Kind>
-    void choice(const QString& name, std::string Kind::*what, const std::vector<std::pair<const char*, QString>>& words);
+    void choice(const QString& name, std::string Kind::*what,
+                const std::vector<std::pair<const char*, QString>>& words);
     template <class Kind>
     void typeface(TypefaceName Kind::*what);
     template <class Kind>

@@ -140,8 +140,7 @@ class LetteringTray : public Tray {
                 buttons_.push_back(b);
             }
         }
-        const std::size_t at =
-            desk_.art_at() ? face().lettering.texts.size() + *desk_.art_at() : desk_.text_at();
+        const std::size_t at = desk_.art_at() ? face().lettering.texts.size() + *desk_.art_at() : desk_.text_at();
         const QFontMetrics m(things_->font());
         for (int i = 0; i < names.size(); ++i) {
             QPushButton* b = buttons_[static_cast<std::size_t>(i)];
@@ -169,21 +168,23 @@ class LetteringTray : public Tray {
             });
             words_->left = [this] { desk_.settle(); };
             build_typeface();
-            arrangement_ =
-                field(tr("arranged"), new Segmented(tr("arranged"), {tr("stack"), tr("level lines"), tr("arc")}, widget()));
+            arrangement_ = field(tr("arranged"),
+                                 new Segmented(tr("arranged"), {tr("stack"), tr("level lines"), tr("arc")}, widget()));
             connect(arrangement_, &Segmented::chosen, this, [this](int i) { arrange(static_cast<Arrangement>(i)); });
             build_size();
-            letter_gap_ = measure(tr("letter gap"), [](const Text& t) { return std::optional(t.letter_gap); },
-                                  [](Text& t, const Measure& m) { t.letter_gap = m; });
-            line_gap_ = measure(tr("line gap"), [](const Text& t) { return std::optional(t.line_gap); },
-                                [](Text& t, const Measure& m) { t.line_gap = m; });
-            check(tr("gaps evened to the eye"), [](const Text& t) { return t.even; },
-                  [](Text& t, bool on) { t.even = on; });
+            letter_gap_ = measure(
+                tr("letter gap"), [](const Text& t) { return std::optional(t.letter_gap); },
+                [](Text& t, const Measure& m) { t.letter_gap = m; });
+            line_gap_ = measure(
+                tr("line gap"), [](const Text& t) { return std::optional(t.line_gap); },
+                [](Text& t, const Measure& m) { t.line_gap = m; });
+            check(
+                tr("gaps evened to the eye"), [](const Text& t) { return t.even; },
+                [](Text& t, bool on) { t.even = on; });
             group(tr("Shape of the letters"), [this] { build_letters(); });
             arc_holder_ = column();
-            inside(static_cast<QVBoxLayout*>(arc_holder_->layout()), [this] {
-                group(tr("The arc"), [this] { build_arc(); });
-            });
+            inside(static_cast<QVBoxLayout*>(arc_holder_->layout()),
+                   [this] { group(tr("The arc"), [this] { build_arc(); }); });
             group(tr("Where it stands"), [this] { build_standing(); });
         });
     }
@@ -208,7 +209,8 @@ class LetteringTray : public Tray {
             samples_ = new Samples(desk_, widget());
             add_decision(samples_);
             connect(samples_, &Samples::picked, this, [this](int i) {
-                edit_text([&](Text& t) { t.typeface = desk_.library().typefaces.at(static_cast<std::size_t>(i)).name; });
+                edit_text(
+                    [&](Text& t) { t.typeface = desk_.library().typefaces.at(static_cast<std::size_t>(i)).name; });
             });
             installed_ = field(tr("installed on this computer"), new Choice(tr("installed typefaces"), widget()));
             installed_->setPlaceholderText(tr("pick one to use it"));
@@ -232,11 +234,13 @@ class LetteringTray : public Tray {
     void build_size() {
         sizing_ = field(tr("size"), new Choice(tr("size"), widget()));
         sizing_->setObjectName("size");
-        for (const QString& name : {tr("snug"), tr("by cap height"), tr("by height of x"), tr("by height over all"), tr("by width")})
+        for (const QString& name :
+             {tr("snug"), tr("by cap height"), tr("by height of x"), tr("by height over all"), tr("by width")})
             sizing_->addItem(name);
         connect(sizing_, &QComboBox::activated, this, [this](int i) { size_by(static_cast<Sizing>(i)); });
         cap_ = field(tr("cap height"), new MeasureField(desk_, tr("cap height"), widget()));
-        size_caption_ = qobject_cast<QLabel*>(text_part_->layout()->itemAt(text_part_->layout()->count() - 2)->widget());
+        size_caption_ =
+            qobject_cast<QLabel*>(text_part_->layout()->itemAt(text_part_->layout()->count() - 2)->widget());
         connect(cap_, &MeasureField::decided, this, [this](const Measure& m) {
             edit_text([&](Text& t) {
                 if (t.sizing == Sizing::Snug) t.sizing = Sizing::CapHeight;
@@ -277,14 +281,17 @@ class LetteringTray : public Tray {
     }
 
     void build_letters() {
-        number(tr("width of the letters, %"), 50, 200, [](const Text& t) { return t.width_percent; },
-               [](Text& t, int v) { t.width_percent = v; });
-        MeasureField* bolder = measure(tr("bolder by (outline grown)"), [](const Text& t) { return t.bolder; },
-                                       [](Text& t, const Measure& m) { t.bolder = m; });
+        number(
+            tr("width of the letters, %"), 50, 200, [](const Text& t) { return t.width_percent; },
+            [](Text& t, int v) { t.width_percent = v; });
+        MeasureField* bolder = measure(
+            tr("bolder by (outline grown)"), [](const Text& t) { return t.bolder; },
+            [](Text& t, const Measure& m) { t.bolder = m; });
         bolder->allow_empty();
         connect(bolder, &MeasureField::emptied, this, [this] { edit_text([](Text& t) { t.bolder.reset(); }); });
-        measure(tr("least distance when evened"), [](const Text& t) { return std::optional(t.least_gap); },
-                [](Text& t, const Measure& m) { t.least_gap = m; });
+        measure(
+            tr("least distance when evened"), [](const Text& t) { return std::optional(t.least_gap); },
+            [](Text& t, const Measure& m) { t.least_gap = m; });
         auto* slope = new QDoubleSpinBox(widget());
         slope->setRange(-80, 80);
         slope->setDecimals(1);
@@ -292,8 +299,9 @@ class LetteringTray : public Tray {
         slope->setAccessibleName(tr("slope"));
         slope->setObjectName("slope");
         field(tr("lines rise to the right by"), slope);
-        connect(slope, &QDoubleSpinBox::valueChanged, this,
-                [this](double v) { edit_text([&](Text& t) { t.slope_tenths = static_cast<int>(std::lround(v * 10)); }, "slope"); });
+        connect(slope, &QDoubleSpinBox::valueChanged, this, [this](double v) {
+            edit_text([&](Text& t) { t.slope_tenths = static_cast<int>(std::lround(v * 10)); }, "slope");
+        });
         refreshers_.push_back([this, slope] {
             const QSignalBlocker quiet(slope);
             slope->setValue(text().slope_tenths / 10.0);
@@ -306,14 +314,18 @@ class LetteringTray : public Tray {
         field(tr("reads along"), side);
         connect(side, &Segmented::chosen, this, [this](int i) { edit_text([&](Text& t) { t.arc.below = i == 1; }); });
         refreshers_.push_back([this, side] { side->show_choice(text().arc.below ? 1 : 0); });
-        check(tr("follows the edge of the round"), [](const Text& t) { return t.arc.follow; },
-              [](Text& t, bool on) { t.arc.follow = on; });
-        MeasureField* distance = measure(tr("distance from the edge"), [](const Text& t) { return std::optional(t.arc.distance); },
-                                         [](Text& t, const Measure& m) { t.arc.distance = m; });
-        MeasureField* radius = measure(tr("radius of its circle"), [](const Text& t) { return std::optional(t.arc.radius); },
-                                       [](Text& t, const Measure& m) { t.arc.radius = m; });
-        QSpinBox* sweep = number(tr("degrees that a snug arc fills"), 10, 340, [](const Text& t) { return t.arc.sweep; },
-                                 [](Text& t, int v) { t.arc.sweep = v; });
+        check(
+            tr("follows the edge of the round"), [](const Text& t) { return t.arc.follow; },
+            [](Text& t, bool on) { t.arc.follow = on; });
+        MeasureField* distance = measure(
+            tr("distance from the edge"), [](const Text& t) { return std::optional(t.arc.distance); },
+            [](Text& t, const Measure& m) { t.arc.distance = m; });
+        MeasureField* radius = measure(
+            tr("radius of its circle"), [](const Text& t) { return std::optional(t.arc.radius); },
+            [](Text& t, const Measure& m) { t.arc.radius = m; });
+        QSpinBox* sweep = number(
+            tr("degrees that a snug arc fills"), 10, 340, [](const Text& t) { return t.arc.sweep; },
+            [](Text& t, int v) { t.arc.sweep = v; });
         refreshers_.push_back([this, distance, radius, sweep] {
             const bool follows = text().arc.follow && sign().blank.kind == Kind::Round;
             distance->setEnabled(follows);
@@ -325,9 +337,11 @@ class LetteringTray : public Tray {
     void build_standing() {
         build_hanging([this]() -> const std::optional<Hang>& { return text().across; },
                       [this]() -> const std::optional<Hang>& { return text().up; });
-        check(tr("locked in place"), [](const Text& t) { return t.locked; }, [](Text& t, bool on) { t.locked = on; });
-        check(tr("each line as wide as the shape is there"), [](const Text& t) { return t.to_shape; },
-              [](Text& t, bool on) { t.to_shape = on; });
+        check(
+            tr("locked in place"), [](const Text& t) { return t.locked; }, [](Text& t, bool on) { t.locked = on; });
+        check(
+            tr("each line as wide as the shape is there"), [](const Text& t) { return t.to_shape; },
+            [](Text& t, bool on) { t.to_shape = on; });
         auto* optical = new Check(tr("column a little above the middle"), widget());
         add_decision(optical);
         connect(optical, &QCheckBox::clicked, this,
@@ -344,12 +358,13 @@ class LetteringTray : public Tray {
         };
         const auto ways = [this](Axis axis) {
             const bool x = axis == Axis::X;
-            std::vector<Way> all{{x ? tr("in the middle") : tr("in the column"), std::nullopt},
-                                 {x ? tr("from the left edge") : tr("from the bottom edge"), lined_up("face", Side::Low)},
-                                 {x ? tr("from the right edge") : tr("from the top edge"), lined_up("face", Side::High)},
-                                 {tr("from the centre line"), lined_up("face", Side::Middle)},
-                                 {x ? tr("from the left margin") : tr("from the bottom margin"), lined_up("usable", Side::Low)},
-                                 {x ? tr("from the right margin") : tr("from the top margin"), lined_up("usable", Side::High)}};
+            std::vector<Way> all{
+                {x ? tr("in the middle") : tr("in the column"), std::nullopt},
+                {x ? tr("from the left edge") : tr("from the bottom edge"), lined_up("face", Side::Low)},
+                {x ? tr("from the right edge") : tr("from the top edge"), lined_up("face", Side::High)},
+                {tr("from the centre line"), lined_up("face", Side::Middle)},
+                {x ? tr("from the left margin") : tr("from the bottom margin"), lined_up("usable", Side::Low)},
+                {x ? tr("from the right margin") : tr("from the top margin"), lined_up("usable", Side::High)}};
             for (const Text& t : face().lettering.texts) {
                 if (t.id == text().id) continue;
                 const QString name = text_of(t.words.substr(0, t.words.find('\n')));
@@ -357,8 +372,10 @@ class LetteringTray : public Tray {
                     all.push_back({tr("flush left with %1").arg(name), lined_up(t.id, Side::Low)});
                     all.push_back({tr("flush right with %1").arg(name), lined_up(t.id, Side::High)});
                 } else {
-                    all.push_back({tr("under %1").arg(name), Hang{t.id, Side::Low, Side::High, Measure{"-1/2 in", Length::sixtyfourths(-32)}}});
-                    all.push_back({tr("over %1").arg(name), Hang{t.id, Side::High, Side::Low, Measure{"1/2 in", Length::sixtyfourths(32)}}});
+                    all.push_back({tr("under %1").arg(name),
+                                   Hang{t.id, Side::Low, Side::High, Measure{"-1/2 in", Length::sixtyfourths(-32)}}});
+                    all.push_back({tr("over %1").arg(name),
+                                   Hang{t.id, Side::High, Side::Low, Measure{"1/2 in", Length::sixtyfourths(32)}}});
                 }
             }
             return all;
@@ -374,7 +391,8 @@ class LetteringTray : public Tray {
             connect(choice, &QComboBox::activated, this, [this, ways, axis](int i) {
                 const auto all = ways(axis);
                 if (i < 0 || static_cast<std::size_t>(i) >= all.size()) return;
-                edit_text([&](Text& t) { (axis == Axis::X ? t.across : t.up) = all[static_cast<std::size_t>(i)].hang; });
+                edit_text(
+                    [&](Text& t) { (axis == Axis::X ? t.across : t.up) = all[static_cast<std::size_t>(i)].hang; });
             });
             connect(by, &MeasureField::decided, this, [this, axis](const Measure& m) {
                 edit_text([&](Text& t) {
@@ -430,7 +448,8 @@ class LetteringTray : public Tray {
     void build_compose() {
         add_decision(label(tr("Mark the words that matter most."), "small", widget()));
         stress_ = column();
-        stressed_typeface_ = field(tr("typeface of the marked words"), new Choice(tr("typeface of the marked words"), widget()));
+        stressed_typeface_ =
+            field(tr("typeface of the marked words"), new Choice(tr("typeface of the marked words"), widget()));
         for (const Typeface& t : desk_.library().typefaces) stressed_typeface_->addItem(text_of(full_name(t.name)));
         int script = 0;
         for (std::size_t i = 0; i < desk_.library().typefaces.size(); ++i) {
@@ -537,31 +556,37 @@ class LetteringTray : public Tray {
         connect(rim_, &Segmented::chosen, this, [this](int i) { choose_rim(i); });
         rim_part_ = column();
         inside(static_cast<QVBoxLayout*>(rim_part_->layout()), [this] {
-            measure(tr("width of the rim"), [](const Text& t) { return t.rim ? std::optional(t.rim->width) : std::nullopt; },
-                    [](Text& t, const Measure& m) {
-                        if (t.rim) t.rim->width = m;
-                    });
+            measure(
+                tr("width of the rim"),
+                [](const Text& t) { return t.rim ? std::optional(t.rim->width) : std::nullopt; },
+                [](Text& t, const Measure& m) {
+                    if (t.rim) t.rim->width = m;
+                });
             rim_colour_ = field(tr("colour of the rim"), new Choice(tr("colour of the rim"), widget()));
             connect(rim_colour_, &QComboBox::activated, this, [this](int i) {
                 edit_text([&](Text& t) {
                     if (t.rim && static_cast<std::size_t>(i) != t.colour) t.rim->colour = static_cast<std::size_t>(i);
                 });
             });
-            check(tr("runs on under the letters"), [](const Text& t) { return t.rim && t.rim->under; },
-                  [](Text& t, bool on) {
-                      if (t.rim) t.rim->under = on;
-                  });
-            measure(tr("overlap where it is cut out"), [](const Text& t) { return t.rim ? std::optional(t.rim->overlap) : std::nullopt; },
-                    [](Text& t, const Measure& m) {
-                        if (t.rim) t.rim->overlap = m;
-                    });
+            check(
+                tr("runs on under the letters"), [](const Text& t) { return t.rim && t.rim->under; },
+                [](Text& t, bool on) {
+                    if (t.rim) t.rim->under = on;
+                });
+            measure(
+                tr("overlap where it is cut out"),
+                [](const Text& t) { return t.rim ? std::optional(t.rim->overlap) : std::nullopt; },
+                [](Text& t, const Measure& m) {
+                    if (t.rim) t.rim->overlap = m;
+                });
         });
         add_decision(label(tr("Colours in the order of laying"), "small", widget()));
         colours_ = column();
         QPushButton* add = button(tr("Another colour"), nullptr, widget());
         add->setObjectName("add colour");
         add_decision(add);
-        connect(add, &QPushButton::clicked, this, [this] { desk_.apply(skarvel::add_colour(desk_.job(), desk_.at())); });
+        connect(add, &QPushButton::clicked, this,
+                [this] { desk_.apply(skarvel::add_colour(desk_.job(), desk_.at())); });
         refreshers_.push_back([this] { refresh_colours(); });
     }
 
@@ -578,7 +603,8 @@ class LetteringTray : public Tray {
                 rim.width = skarvel::measure(which == 1 ? "1/8" : "1/16");
                 // A rim lies behind, so it is laid first: its colour comes before the ink's.
                 if (which == 1 && t.colour == 0) {
-                    for (Text& other : f.lettering.texts) other.colour = other.colour == 0 ? 1 : other.colour == 1 ? 0 : other.colour;
+                    for (Text& other : f.lettering.texts)
+                        other.colour = other.colour == 0 ? 1 : other.colour == 1 ? 0 : other.colour;
                     for (Art& a : f.art) a.colour = a.colour == 0 ? 1 : a.colour == 1 ? 0 : a.colour;
                     std::swap(f.colours[0], f.colours[1]);
                 }
@@ -636,11 +662,13 @@ class LetteringTray : public Tray {
         QPushButton* earlier = button(tr("Earlier"), nullptr, row);
         earlier->setEnabled(i > 0);
         layout->addWidget(earlier);
-        connect(earlier, &QPushButton::clicked, this, [this, i] { desk_.apply(lay_earlier(desk_.job(), desk_.at(), i)); });
+        connect(earlier, &QPushButton::clicked, this,
+                [this, i] { desk_.apply(lay_earlier(desk_.job(), desk_.at(), i)); });
         QPushButton* gone = button(tr("Remove"), nullptr, row);
         gone->setEnabled(rows_for_ > 1);
         layout->addWidget(gone);
-        connect(gone, &QPushButton::clicked, this, [this, i] { desk_.apply(remove_colour(desk_.job(), desk_.at(), i)); });
+        connect(gone, &QPushButton::clicked, this,
+                [this, i] { desk_.apply(remove_colour(desk_.job(), desk_.at(), i)); });
         colours_->layout()->addWidget(row);
         colour_rows_.push_back(row);
         swatches_.push_back(swatch);
@@ -767,9 +795,10 @@ class LetteringTray : public Tray {
     void say_groups() {
         const Lettering& l = face().lettering;
         const Text& t = text();
-        group_says(tr("Shape of the letters"),
-                   t.bolder ? tr("bolder") : t.width_percent != 100 ? tr("%1 % wide").arg(t.width_percent) : QString());
-        group_says(tr("Where it stands"), t.locked         ? tr("locked")
+        group_says(tr("Shape of the letters"), t.bolder                 ? tr("bolder")
+                                               : t.width_percent != 100 ? tr("%1 % wide").arg(t.width_percent)
+                                                                        : QString());
+        group_says(tr("Where it stands"), t.locked           ? tr("locked")
                                           : t.across || t.up ? tr("placed by hand")
                                                              : tr("in the column"));
         group_says(tr("Compose a saying"), QString());
@@ -814,8 +843,9 @@ class LetteringTray : public Tray {
             if (plan()->reading && !plan()->reading->verdicts.empty()) {
                 const Verdict& poorest = plan()->reading->verdicts.front();
                 heading(tr("Can it be read"));
-                const char* role =
-                    poorest.says == Verdict::Says::Good ? "good" : poorest.says == Verdict::Says::Fair ? "look" : "stop";
+                const char* role = poorest.says == Verdict::Says::Good   ? "good"
+                                   : poorest.says == Verdict::Says::Fair ? "look"
+                                                                         : "stop";
                 (void)role;
                 for (const Verdict& v : plan()->reading->verdicts) {
                     if (v.basis == "from memory" || v.says != Verdict::Says::Good) {

@@ -20,7 +20,8 @@ QTransform into(const Box& box, const QRectF& room) {
         std::min(room.width() / static_cast<double>(box.width()), room.height() / static_cast<double>(box.height()));
     const double x = room.left() + (room.width() - scale * static_cast<double>(box.width())) / 2;
     const double y = room.top() + (room.height() - scale * static_cast<double>(box.height())) / 2;
-    return {scale, 0, 0, -scale, x - scale * static_cast<double>(box.low.x), y + scale * static_cast<double>(box.high.y)};
+    return {
+        scale, 0, 0, -scale, x - scale * static_cast<double>(box.low.x), y + scale * static_cast<double>(box.high.y)};
 }
 
 }  // namespace
@@ -146,7 +147,8 @@ void ProposalList::paintEvent(QPaintEvent*) {
         p.setPen(t.graphite);
         const QRectF below(c.left() + 8, c.bottom() - Theme::px(54), c.width() - 16, Theme::px(50));
         p.drawText(below, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, words);
-        const QTransform fit = into(usable_, QRectF(c.left() + 8, c.top() + 6, c.width() - 16, c.height() - Theme::px(66)));
+        const QTransform fit =
+            into(usable_, QRectF(c.left() + 8, c.top() + 6, c.width() - 16, c.height() - Theme::px(66)));
         p.setPen(QPen(t.line, 1, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
         if (!shape_.empty()) p.drawPath(fit.map(path_of(shape_)));

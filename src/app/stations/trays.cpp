@@ -162,12 +162,15 @@ class MethodTray : public Tray {
         making_ = new Segmented(tr("made as"), {tr("decal"), tr("paint-through")}, this);
         add_decision(making_);
         connect(making_, &Segmented::chosen, this, [this](int i) {
-            edit_face([&](Face& f) { make(f.colours[desk_.colour_at()].making, i == 0 ? Way::Decal : Way::PaintThrough); });
+            edit_face(
+                [&](Face& f) { make(f.colours[desk_.colour_at()].making, i == 0 ? Way::Decal : Way::PaintThrough); });
         });
         film_ = field(tr("film"), new Choice(tr("film of the method"), this));
         for (const Film& f : desk.library().trade.films) film_->addItem(text_of(f.name), text_of(f.id));
         connect(film_, &QComboBox::activated, this, [this] {
-            edit_face([&](Face& f) { f.colours[desk_.colour_at()].making.film = film_->currentData().toString().toStdString(); });
+            edit_face([&](Face& f) {
+                f.colours[desk_.colour_at()].making.film = film_->currentData().toString().toStdString();
+            });
         });
         gap();
         title(tr("Coats"));

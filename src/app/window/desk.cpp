@@ -371,9 +371,7 @@ GreyPicture grey(const QImage& image) {
     return out;
 }
 
-bool is_picture(const std::string& bytes) {
-    return bytes.starts_with("\x89PNG") || bytes.starts_with("\xff\xd8");
-}
+bool is_picture(const std::string& bytes) { return bytes.starts_with("\x89PNG") || bytes.starts_with("\xff\xd8"); }
 
 }  // namespace
 
@@ -390,7 +388,8 @@ bool Desk::read_drawing(const fs::path& path) {
     if (is_picture(*bytes)) {
         QImage image;
         constexpr int largest = 4000;
-        if (!image.loadFromData(QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size()))) || image.isNull())
+        if (!image.loadFromData(QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size()))) ||
+            image.isNull())
             return trouble({{"drawing.no-picture", {{"file", name}}}, "lettering", {}, Mark::Stop});
         if (std::max(image.width(), image.height()) > largest)
             image = image.scaled(largest, largest, Qt::KeepAspectRatio, Qt::SmoothTransformation);
@@ -401,6 +400,11 @@ bool Desk::read_drawing(const fs::path& path) {
         placed.drawing = *traced;
         placed.drawing.source = name;
         placed.drawing.checksum = checksum_of(*bytes);
+        if (choose.keeps_picture()) {
+            placed.drawing.picture.bytes = std::make_shared<const std::string>(*bytes);
+        } else {
+            placed.drawing.picture = {};
+        }
         placed.size = measure_of(4_in, shop_.display);
     } else {
         // Read beside the window, which stays alive; large files can be stopped.
@@ -433,11 +437,14 @@ bool Desk::read_drawing(const fs::path& path) {
     // A drawing larger than the room comes in as wide as the room is.
     if (const FacePlan* plan = face_plan(); plan != nullptr && !plan->blank->usable.empty()) {
         const Box box = bounds_of(placed.drawing);
-        const double ratio = static_cast<double>(box.height()) / static_cast<double>(std::max<std::int64_t>(1, box.width()));
-        const double room_wide = std::min(grid_to_mm(plan->blank->usable.width()), grid_to_mm(plan->blank->usable.height()) / ratio);
+        const double ratio =
+            static_cast<double>(box.height()) / static_cast<double>(std::max<std::int64_t>(1, box.width()));
+        const double room_wide =
+            std::min(grid_to_mm(plan->blank->usable.width()), grid_to_mm(plan->blank->usable.height()) / ratio);
         if (placed.size.value.in_mm() > room_wide) {
             const Length eighth = 0.125_in;
-            placed.size = measure_of(eighth * std::max<std::int64_t>(1, Length::from_mm(room_wide).nm() / eighth.nm()), shop_.display);
+            placed.size = measure_of(eighth * std::max<std::int64_t>(1, Length::from_mm(room_wide).nm() / eighth.nm()),
+                                     shop_.display);
         }
     }
     apply(skarvel::add_art(job_, at(), std::move(placed), library_->typefaces));
@@ -484,7 +491,8 @@ void Desk::find_typefaces() {
     for (const Sign& sign : job_.signs) {
         for (const Face& face : sign.faces) {
             for (const Text& text : face.lettering.texts) {
-                if (skarvel::find_typeface(library_->typefaces, text.typeface) == nullptr) missing.push_back(text.typeface);
+                if (skarvel::find_typeface(library_->typefaces, text.typeface) == nullptr)
+                    missing.push_back(text.typeface);
             }
         }
     }

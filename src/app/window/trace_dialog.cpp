@@ -83,6 +83,12 @@ TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
     QPushButton* take = button(tr("Put it on the face"), "primary", this);
     side->addWidget(take);
     connect(take, &QPushButton::clicked, this, &QDialog::accept);
+    QPushButton* keep = button(tr("Keep the picture, and cut round it"), nullptr, this);
+    side->addWidget(keep);
+    connect(keep, &QPushButton::clicked, this, [this] {
+        keep_ = true;
+        accept();
+    });
     QPushButton* leave = button(tr("Leave it"), nullptr, this);
     side->addWidget(leave);
     connect(leave, &QPushButton::clicked, this, &QDialog::reject);

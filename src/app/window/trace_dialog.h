@@ -15,6 +15,8 @@ class TraceDialog : public QDialog {
   public:
     TraceDialog(GreyPicture picture, const std::string& name);
     [[nodiscard]] const Expected<FileDrawing>& traced() const { return traced_; }
+    /// The picture itself is kept, to be printed and cut round; otherwise only its outlines.
+    [[nodiscard]] bool keeps_picture() const { return keep_; }
 
   private:
     void again();
@@ -23,6 +25,7 @@ class TraceDialog : public QDialog {
     TraceWish wish_;
     Expected<FileDrawing> traced_;
     QWidget* preview_;
+    bool keep_ = false;
 };
 
 }  // namespace skarvel

@@ -12,7 +12,9 @@ namespace {
 
 std::int64_t g(const Measure& m) { return to_grid(m.value); }
 
-ArtPart part(Region shape, std::string name, const Art& art) { return {std::move(shape), std::move(name), art.colour, 0}; }
+ArtPart part(Region shape, std::string name, const Art& art) {
+    return {std::move(shape), std::move(name), art.colour, 0};
+}
 
 // ---- words inside generated art
 
@@ -42,10 +44,14 @@ class Maker {
         art_ = &art;
         parts_.clear();
         stays_ = false;
+        picture_ = {};
         std::visit([&](const auto& kind) { draw(kind); }, art.kind);
         if (!stays_) hang_parts();
         return std::move(parts_);
     }
+
+    /// Where the picture of the last art lies; empty where it had none.
+    [[nodiscard]] const Box& picture() const { return picture_; }
 
   private:
     void add(Region shape, const std::string& name) {
@@ -69,8 +75,12 @@ class Maker {
                               (u.low.y + u.high.y - box.low.y - box.high.y) / 2};
         const Box middle{box.low + to_middle, box.high + to_middle};
         const Hung hung = hang({{art_->id, middle, art_->across, art_->up}}, room_.face, room_.usable);
-        for (ArtPart& p : parts_) p.shape = p.shape.moved(to_middle + hung.moves.front());
-        if (!room_.face.holds(all())) problem({"art.off-face", {{"art", std::vector<Reason>{{std::string("art.") + kind_of(*art_), {}}}}}}, {"lettering.move-off", {}});
+        const Point by = to_middle + hung.moves.front();
+        for (ArtPart& p : parts_) p.shape = p.shape.moved(by);
+        if (!picture_.empty()) picture_ = {picture_.low + by, picture_.high + by};
+        if (!room_.face.holds(all()))
+            problem({"art.off-face", {{"art", std::vector<Reason>{{std::string("art.") + kind_of(*art_), {}}}}}},
+                    {"lettering.move-off", {}});
     }
 
     // ---- round the face
@@ -93,8 +103,7 @@ class Maker {
     // Corners of a straight-sided border; a curved one keeps its own.
     Region cornered(const Region& shape, const Border& b) const {
         if (b.corner == Corner::Square || shape.empty()) return shape;
-        if (b.corner == Corner::Round)
-            return grow(grow(shape, Length{} - b.corner_size.value), b.corner_size.value);
+        if (b.corner == Corner::Round) return grow(grow(shape, Length{} - b.corner_size.value), b.corner_size.value);
         std::vector<Region> cuts;
         const Box box = shape.bounds();
         const std::int64_t size = g(b.corner_size);
@@ -171,8 +180,9 @@ class Maker {
             add(Region::rectangle(box), "");
             if (is_long && r.numbers) number(r, n / large * (r.metric ? 10 : 1), y);
         }
-        plan_.notes.push_back({r.metric ? "art.ruler-metric" : "art.ruler-marks",
-                               {{"first", std::int64_t{first}}, {"last", std::int64_t{last}}, {"floor", r.above_floor.value}}});
+        plan_.notes.push_back(
+            {r.metric ? "art.ruler-metric" : "art.ruler-marks",
+             {{"first", std::int64_t{first}}, {"last", std::int64_t{last}}, {"floor", r.above_floor.value}}});
     }
 
     void number(const HeightRuler& r, int value, std::int64_t y) {
@@ -184,7 +194,8 @@ class Maker {
         const std::int64_t gap = g(r.long_mark) + to_grid(Length::sixtyfourths(32));
         const std::int64_t x = r.right ? room_.face.high.x - gap - box.high.x : room_.face.low.x + gap - box.low.x;
         std::int64_t up = y - (box.low.y + box.high.y) / 2;
-        up = std::clamp(up, room_.face.low.y - box.low.y, std::max(room_.face.low.y - box.low.y, room_.face.high.y - box.high.y));
+        up = std::clamp(up, room_.face.low.y - box.low.y,
+                        std::max(room_.face.low.y - box.low.y, room_.face.high.y - box.high.y));
         for (std::size_t i = 0; i < letters.size(); ++i)
             add(letters[i].moved({x, up}), i < words.size() ? std::string(1, words[i]) : "");
     }
@@ -203,7 +214,9 @@ class Maker {
             problem({"art.month-small", {}}, {"art.month-remedy", {}});
             return;
         }
-        if (title > 0) centred(m.title, m.typeface, m.title_height.value, (u.low.x + u.high.x) / 2, u.high.y - g(m.title_height), u.width());
+        if (title > 0)
+            centred(m.title, m.typeface, m.title_height.value, (u.low.x + u.high.x) / 2, u.high.y - g(m.title_height),
+                    u.width());
         for (int c = 0; c < 7; ++c) {
             const std::int64_t x0 = days.low.x + days.width() * c / 7;
             const std::int64_t x1 = days.low.x + days.width() * (c + 1) / 7;
@@ -214,9 +227,10 @@ class Maker {
         if (m.boxes) {
             for (int r = 0; r < 6; ++r) {
                 for (int c = 0; c < 7; ++c) {
-                    const Box cell{{split(days.low.x, days.width() + gap, 7, c), split(days.low.y, days.height() + gap, 6, r)},
-                                   {split(days.low.x, days.width() + gap, 7, c + 1) - gap,
-                                    split(days.low.y, days.height() + gap, 6, r + 1) - gap}};
+                    const Box cell{
+                        {split(days.low.x, days.width() + gap, 7, c), split(days.low.y, days.height() + gap, 6, r)},
+                        {split(days.low.x, days.width() + gap, 7, c + 1) - gap,
+                         split(days.low.y, days.height() + gap, 6, r + 1) - gap}};
                     const Region outer = Region::rectangle(cell);
                     add(subtract(outer, Region::rectangle(grown(cell, Length{} - m.line.value))), "");
                 }
@@ -236,7 +250,9 @@ class Maker {
         add(merge(lines), "grid");
     }
 
-    static std::int64_t split(std::int64_t from, std::int64_t whole, int parts, int n) { return from + whole * n / parts; }
+    static std::int64_t split(std::int64_t from, std::int64_t whole, int parts, int n) {
+        return from + whole * n / parts;
+    }
 
     void centred(const std::string& words, const TypefaceName& typeface, Length cap, std::int64_t x, std::int64_t base,
                  std::int64_t room) {
@@ -245,10 +261,12 @@ class Maker {
         if (all.empty()) return;
         const Box box = all.bounds();
         if (box.width() > room)
-            problem({"art.words-wide", {{"words", words}, {"by", from_grid(box.width() - room)}}}, {"art.words-lower", {}});
+            problem({"art.words-wide", {{"words", words}, {"by", from_grid(box.width() - room)}}},
+                    {"art.words-lower", {}});
         const std::vector<std::string> names = letters_of(words);
         for (std::size_t i = 0; i < letters.size(); ++i)
-            add(letters[i].moved({x - (box.low.x + box.high.x) / 2, base - box.low.y}), i < names.size() ? names[i] : "");
+            add(letters[i].moved({x - (box.low.x + box.high.x) / 2, base - box.low.y}),
+                i < names.size() ? names[i] : "");
     }
 
     // ---- drawings
@@ -262,6 +280,7 @@ class Maker {
             problem({"art.no-size", {}});
             return;
         }
+        if (d.drawing.picture.bytes) return picture(d, box, factor);
         const Box corners = grown(room_.usable, {});
         for (std::size_t i = 0; i < d.drawing.parts.size(); ++i) {
             if (std::find(d.dropped.begin(), d.dropped.end(), i) != d.dropped.end()) continue;
@@ -279,12 +298,35 @@ class Maker {
         stays_ = d.four_corners;
     }
 
+    // Printed, then cut: one outline round what the picture shows, without its holes.
+    void picture(const PlacedDrawing& d, const Box& box, double factor) {
+        std::vector<Region> shapes;
+        for (const DrawingPart& p : d.drawing.parts) shapes.push_back(scaled(p.shape.moved(Point{} - box.low), factor));
+        for (const Region& part : islands(grow(merge(shapes), d.around.value))) {
+            for (const Region& hole : holes(part)) shapes.push_back(hole);
+        }
+        shapes.push_back(grow(merge(shapes), d.around.value));
+        Region cut = merge(shapes);
+        const std::int64_t width = std::llround(static_cast<double>(box.width()) * factor);
+        if (d.mirrored) cut = cut.mirrored(width);
+        add(std::move(cut), "picture");
+        const auto at = [&](Point p) {
+            return Point{std::llround(static_cast<double>(p.x - box.low.x) * factor),
+                         std::llround(static_cast<double>(p.y - box.low.y) * factor)};
+        };
+        const Box& frame = d.drawing.picture.frame;
+        picture_ = {at(frame.low), at(frame.high)};
+        if (d.mirrored)
+            picture_ = {{width - picture_.high.x, picture_.low.y}, {width - picture_.low.x, picture_.high.y}};
+    }
+
     static Region scaled(const Region& shape, double factor) {
         std::vector<Ring> rings;
         for (const Ring& ring : shape.rings()) {
             Ring out;
             for (const Point p : ring)
-                out.push_back({std::llround(static_cast<double>(p.x) * factor), std::llround(static_cast<double>(p.y) * factor)});
+                out.push_back(
+                    {std::llround(static_cast<double>(p.x) * factor), std::llround(static_cast<double>(p.y) * factor)});
             rings.push_back(std::move(out));
         }
         return Region::from_rings(rings);
@@ -296,6 +338,7 @@ class Maker {
     ArtPlan& plan_;
     const Art* art_ = nullptr;
     std::vector<ArtPart> parts_;
+    Box picture_;
     bool stays_ = false;
 };
 
@@ -316,12 +359,14 @@ ArtPlan make_art(const std::vector<Art>& art, const LetteringRoom& room, const R
         Box box;
         for (const ArtPart& p : plan.parts.back()) box = around(box, p.shape.bounds());
         plan.boxes.push_back(box);
+        plan.pictures.push_back(maker.picture());
     }
     return plan;
 }
 
 const char* kind_of(const Art& art) {
-    static constexpr std::array names{"border", "corners", "line", "ribbon", "figure", "height-ruler", "month-board", "drawing"};
+    static constexpr std::array names{"border", "corners",      "line",        "ribbon",
+                                      "figure", "height-ruler", "month-board", "drawing"};
     return names.at(art.kind.index());
 }
 

@@ -1,8 +1,8 @@
 // artwork/art.h
 //
 // Art: what stands on a face beside its texts. Most of it is made by number (a border, a height ruler, a month board)
-// and made anew whenever the blank or a number changes, so it stays editable and keeps fitting; drawings come from files
-// (drawing/picture_file.h) and are scaled to an exact width or height.
+// and made anew whenever the blank or a number changes, so it stays editable and keeps fitting; drawings come from
+// files (drawing/picture_file.h) and are scaled to an exact width or height.
 //
 // `make_art` works in whole grid steps: where parts must fill a whole (seven columns, the inches of a foot), what
 // rounding leaves over is spread among them, so that the parts always add up.
@@ -65,8 +65,8 @@ struct Figure {
 struct HeightRuler {
     Measure above_floor{"8 in", Length::inches(8)};
     bool metric = false;
-    bool right = false;  ///< marks start at the right edge
-    Measure long_mark{"4 in", Length::inches(4)};    ///< feet, or tens of centimetres
+    bool right = false;                                          ///< marks start at the right edge
+    Measure long_mark{"4 in", Length::inches(4)};                ///< feet, or tens of centimetres
     Measure middle_mark{"2 1/2 in", Length::sixtyfourths(160)};  ///< 3 and 6 in, or fives
     Measure short_mark{"1 1/4 in", Length::sixtyfourths(80)};
     Measure thickness{"3/16 in", Length::sixtyfourths(12)};
@@ -95,9 +95,10 @@ struct PlacedDrawing {
     bool by_width = true;
     Measure size{"4 in", Length::inches(4)};  ///< its width or height over all
     bool mirrored = false;
-    bool four_corners = false;                 ///< mirrored copies in all corners
-    std::map<std::size_t, std::size_t> colours;  ///< part -> colour of the face, where it differs from the art's
-    std::vector<std::size_t> dropped;            ///< parts left out
+    bool four_corners = false;                          ///< mirrored copies in all corners
+    std::map<std::size_t, std::size_t> colours;         ///< part -> colour of the face, where it differs from the art's
+    std::vector<std::size_t> dropped;                   ///< parts left out
+    Measure around{"1/8 in", Length::sixtyfourths(8)};  ///< a kept picture is cut this far outside what it shows
     friend bool operator==(const PlacedDrawing&, const PlacedDrawing&) = default;
 };
 
@@ -113,7 +114,7 @@ struct Art {
 };
 
 struct ArtPart {
-    Region shape;  ///< face frame
+    Region shape;      ///< face frame
     std::string name;  ///< what steps and sheets call it; may be empty
     std::size_t colour = 0;
     std::size_t of_drawing = 0;  ///< part of a drawing that it was
@@ -123,6 +124,7 @@ struct ArtPart {
 struct ArtPlan {
     std::vector<std::vector<ArtPart>> parts;  ///< for each art of the face, in its order
     std::vector<Box> boxes;                   ///< round each
+    std::vector<Box> pictures;                ///< where a kept picture lies, whole; empty for other art
     std::vector<Reason> notes;
     std::vector<Problem> problems;
     friend bool operator==(const ArtPlan&, const ArtPlan&) = default;
@@ -136,8 +138,8 @@ ArtPlan make_art(const std::vector<Art>& art, const LetteringRoom& room, const R
 const char* kind_of(const Art& art);
 std::string unused_art_id(const std::vector<Art>& art);
 
-/// The last and the first height, in whole inches or centimetres above the floor, that a ruler on a board of this height
-/// marks.
+/// The last and the first height, in whole inches or centimetres above the floor, that a ruler on a board of this
+/// height marks.
 std::pair<int, int> ruler_range(const HeightRuler& ruler, Length board);
 
 }  // namespace skarvel

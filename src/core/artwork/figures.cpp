@@ -45,12 +45,13 @@ Outline star() {
 
 Outline heart() {
     Outline out;
-    out.contours.push_back({{0, -1}, {{{-0.4, -0.55}, {-1, -0.2}, {-1, 0.35}},
-                                      {{-1, 0.75}, {-0.72, 0.95}, {-0.5, 0.95}},
-                                      {{-0.25, 0.95}, {-0.08, 0.8}, {0, 0.6}},
-                                      {{0.08, 0.8}, {0.25, 0.95}, {0.5, 0.95}},
-                                      {{0.72, 0.95}, {1, 0.75}, {1, 0.35}},
-                                      {{1, -0.2}, {0.4, -0.55}, {0, -1}}}});
+    out.contours.push_back({{0, -1},
+                            {{{-0.4, -0.55}, {-1, -0.2}, {-1, 0.35}},
+                             {{-1, 0.75}, {-0.72, 0.95}, {-0.5, 0.95}},
+                             {{-0.25, 0.95}, {-0.08, 0.8}, {0, 0.6}},
+                             {{0.08, 0.8}, {0.25, 0.95}, {0.5, 0.95}},
+                             {{0.72, 0.95}, {1, 0.75}, {1, 0.35}},
+                             {{1, -0.2}, {0.4, -0.55}, {0, -1}}}});
     return out;
 }
 
@@ -71,7 +72,8 @@ Region figure(const std::string& shape, Length width, Length height) {
         std::vector<Node> nodes;
         const double larger = std::max(width.in_mm(), height.in_mm()) / 2;
         // Chords no farther off than 0.01 mm.
-        const int n = std::max(24, static_cast<int>(std::ceil(std::numbers::pi / std::acos(1 - 0.01 / larger) / 4)) * 4);
+        const int n =
+            std::max(24, static_cast<int>(std::ceil(std::numbers::pi / std::acos(1 - 0.01 / larger) / 4)) * 4);
         for (int i = 0; i < n; ++i) {
             const double a = 2 * std::numbers::pi * i / n;
             nodes.push_back({std::cos(a), std::sin(a)});
@@ -95,8 +97,8 @@ Region ruled_line(Length length, Length thickness, const std::string& ends) {
         const Length r = thickness + thickness / 2;
         const std::int64_t reach = 2 * to_grid(r) + 2 * t;
         if (l <= 2 * reach) return Region::rectangle({{0, 0}, {l, t}});
-        const std::vector<Region> all{Region::rectangle({{reach, 0}, {l - reach, t}}),
-                                      circle({to_grid(r), t / 2}, r), circle({l - to_grid(r), t / 2}, r)};
+        const std::vector<Region> all{Region::rectangle({{reach, 0}, {l - reach, t}}), circle({to_grid(r), t / 2}, r),
+                                      circle({l - to_grid(r), t / 2}, r)};
         return merge(all);
     }
     return Region::rectangle({{0, 0}, {l, t}});
@@ -107,12 +109,17 @@ Region ribbon(Length length, Length height, Length tails) {
     const std::int64_t h = to_grid(height);
     const std::int64_t t = std::min(to_grid(tails), l / 3);
     if (l <= 0 || h <= 0) return {};
-    const std::int64_t drop = h / 4;   // tails hang lower than the band
-    const std::int64_t notch = t / 3;  // swallow-tail
+    const std::int64_t drop = h / 4;                   // tails hang lower than the band
+    const std::int64_t notch = t / 3;                  // swallow-tail
     const std::int64_t gap = std::min(h / 16, t / 6);  // between band and tail, so that they read apart
     const Region band = Region::rectangle({{t * 2 / 3, drop}, {l - t * 2 / 3, drop + h}});
-    const Region left = Region::from_rings({{{0, 0}, {t, 0}, {t, drop - gap}, {t * 2 / 3 - gap, drop - gap},
-                                             {t * 2 / 3 - gap, h}, {0, h}, {notch, h / 2}}});
+    const Region left = Region::from_rings({{{0, 0},
+                                             {t, 0},
+                                             {t, drop - gap},
+                                             {t * 2 / 3 - gap, drop - gap},
+                                             {t * 2 / 3 - gap, h},
+                                             {0, h},
+                                             {notch, h / 2}}});
     const std::vector<Region> all{band, left, left.mirrored(l)};
     return merge(all);
 }

@@ -110,8 +110,7 @@ std::vector<Piece> ink_of(const Lettering& lettering, const LetteringPlan& place
             Region shape = letter.ink;
             // An inner rim in another colour that is not laid over the ink leaves a gap for it.
             if (text.rim && text.rim->inner && text.rim->colour != colour && !text.rim->under) {
-                const Region inside =
-                    grow(shape, Length{} - (text.rim->width.value - text.rim->overlap.value));
+                const Region inside = grow(shape, Length{} - (text.rim->width.value - text.rim->overlap.value));
                 if (!inside.empty()) shape = inside;
             }
             parts.push_back(letter_piece(letter, std::move(shape)));

@@ -4,8 +4,8 @@
 // Letters that touch are one piece, since they are cut as one; everything else stays apart. The union of the pieces is
 // the ink.
 //
-// A rim lies behind its ink in another colour: all of it (overlay), or cut out under the ink but for an overlap, so that
-// no ground shows between them (knock-out). An inner rim lies inside the outline, over its ink or instead of it.
+// A rim lies behind its ink in another colour: all of it (overlay), or cut out under the ink but for an overlap, so
+// that no ground shows between them (knock-out). An inner rim lies inside the outline, over its ink or instead of it.
 #pragma once
 
 #include <string>

@@ -56,7 +56,8 @@ Ring simplified(const Ring& ring) {
     std::size_t far = 0;
     double most = -1;
     for (std::size_t i = 0; i < ring.size(); ++i) {
-        const double d = std::hypot(static_cast<double>(ring[i].x - ring[0].x), static_cast<double>(ring[i].y - ring[0].y));
+        const double d =
+            std::hypot(static_cast<double>(ring[i].x - ring[0].x), static_cast<double>(ring[i].y - ring[0].y));
         if (d > most) {
             most = d;
             far = i;
@@ -72,7 +73,8 @@ Ring simplified(const Ring& ring) {
     return out.size() >= 3 ? out : ring;
 }
 
-// Corners sharper than 60 degrees, pointing either way: strokes and gaps run out to nothing there, as they are drawn to.
+// Corners sharper than 60 degrees, pointing either way: strokes and gaps run out to nothing there, as they are drawn
+// to.
 std::vector<Point> sharp_corners(const std::vector<Ring>& rings) {
     std::vector<Point> sharp;
     for (const Ring& ring : rings) {
@@ -83,7 +85,8 @@ std::vector<Point> sharp_corners(const std::vector<Ring>& rings) {
             const double lb = std::hypot(static_cast<double>(b.x), static_cast<double>(b.y));
             if (la == 0 || lb == 0) continue;
             const double cosine = (static_cast<double>(a.x) * static_cast<double>(b.x) +
-                                   static_cast<double>(a.y) * static_cast<double>(b.y)) / (la * lb);
+                                   static_cast<double>(a.y) * static_cast<double>(b.y)) /
+                                  (la * lb);
             if (cosine > 0.5) sharp.push_back(ring[i]);
             // The same with its tip cut off: a short edge between sides that run together.
             const Point next = ring[(i + 1) % ring.size()];
@@ -92,10 +95,10 @@ std::vector<Point> sharp_corners(const std::vector<Ring>& rings) {
             constexpr double short_edge = 24'000;  // 3 mm
             if (lb > short_edge || lc == 0) continue;
             const double sides = (static_cast<double>(a.x) * static_cast<double>(c.x) +
-                                  static_cast<double>(a.y) * static_cast<double>(c.y)) / (la * lc);
+                                  static_cast<double>(a.y) * static_cast<double>(c.y)) /
+                                 (la * lc);
             // Between 8 and 60 degrees: nearer to parallel it is the end of a thin stroke.
-            if (sides > 0.5 && sides < 0.99)
-                sharp.push_back({(ring[i].x + next.x) / 2, (ring[i].y + next.y) / 2});
+            if (sides > 0.5 && sides < 0.99) sharp.push_back({(ring[i].x + next.x) / 2, (ring[i].y + next.y) / 2});
         }
     }
     return sharp;
@@ -144,7 +147,7 @@ std::vector<Spot> axis(const std::vector<Ring>& rings) {
         const double by = e.high().y();
         if (cell.contains_point()) {
             return cell.source_category() == bp::SOURCE_CATEGORY_SEGMENT_START_POINT ? std::pair(ax, ay)
-                                                                                      : std::pair(bx, by);
+                                                                                     : std::pair(bx, by);
         }
         const double dx = bx - ax;
         const double dy = by - ay;
@@ -185,14 +188,12 @@ std::vector<Spot> thin_spots(const std::vector<Spot>& all, bool ink, double limi
     for (const Spot& s : all) {
         if (s.ink == ink && s.width < limit) thin.push_back(s);
     }
-    std::sort(thin.begin(), thin.end(), [](const Spot& a, const Spot& b) {
-        return std::tie(a.width, a.y, a.x) < std::tie(b.width, b.y, b.x);
-    });
+    std::sort(thin.begin(), thin.end(),
+              [](const Spot& a, const Spot& b) { return std::tie(a.width, a.y, a.x) < std::tie(b.width, b.y, b.x); });
     std::vector<Spot> apart;
     for (const Spot& s : thin) {
-        const bool known = std::any_of(apart.begin(), apart.end(), [&](const Spot& k) {
-            return std::hypot(k.x - s.x, k.y - s.y) < 4 * limit;
-        });
+        const bool known = std::any_of(apart.begin(), apart.end(),
+                                       [&](const Spot& k) { return std::hypot(k.x - s.x, k.y - s.y) < 4 * limit; });
         if (!known) apart.push_back(s);
     }
     return apart;
@@ -230,12 +231,14 @@ std::pair<double, Point> between(const Region& a, const Region& b, const Box& ne
                     for (std::size_t i = 0; i < other.size(); ++i) {
                         const Point u = other[i];
                         const Point v = other[(i + 1) % other.size()];
-                        const Box box{{std::min(u.x, v.x), std::min(u.y, v.y)}, {std::max(u.x, v.x), std::max(u.y, v.y)}};
+                        const Box box{{std::min(u.x, v.x), std::min(u.y, v.y)},
+                                      {std::max(u.x, v.x), std::max(u.y, v.y)}};
                         if (!box.meets(near_of)) continue;
                         const double d = off_line(p, u, v);
                         if (d >= best) continue;
                         best = d;
-                        at = {(p.x + std::clamp(p.x, box.low.x, box.high.x)) / 2, (p.y + std::clamp(p.y, box.low.y, box.high.y)) / 2};
+                        at = {(p.x + std::clamp(p.x, box.low.x, box.high.x)) / 2,
+                              (p.y + std::clamp(p.y, box.low.y, box.high.y)) / 2};
                     }
                 }
             }
@@ -272,8 +275,8 @@ ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) 
         if (fresh) at->second.spots = axis(rings);
         const auto add = [&](Thin what, const Spot& s, Length limit) {
             const Length width = from_grid(std::llround(s.width));
-            plan.places.push_back({what, i, pieces[i].letters,
-                                   Point{std::llround(s.x), std::llround(s.y)} + box.low, width, cure_for(width, limit)});
+            plan.places.push_back({what, i, pieces[i].letters, Point{std::llround(s.x), std::llround(s.y)} + box.low,
+                                   width, cure_for(width, limit)});
         };
         for (const Spot& s : at->second.spots) {
             if (s.ink) thinnest_stroke = thinnest_stroke == 0 ? s.width : std::min(thinnest_stroke, s.width);
@@ -297,8 +300,12 @@ ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) 
                 const Length middle = (low + high) / 2;
                 (grow(hole, Length{} - middle / 2).empty() ? high : low) = middle;
             }
-            plan.places.push_back({Thin::Keeper, i, pieces[i].letters,
-                                   {(b.low.x + b.high.x) / 2, (b.low.y + b.high.y) / 2}, low, cure_for(low, limits.keeper)});
+            plan.places.push_back({Thin::Keeper,
+                                   i,
+                                   pieces[i].letters,
+                                   {(b.low.x + b.high.x) / 2, (b.low.y + b.high.y) / 2},
+                                   low,
+                                   cure_for(low, limits.keeper)});
             ++plan.keepers;
         }
     }
@@ -309,8 +316,8 @@ ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) 
             const auto [d, at] = between(pieces[i].shape, pieces[k].shape, near, grown(boxes[k], limits.gap));
             if (d >= gap) continue;
             const Length width = from_grid(std::llround(d));
-            plan.places.push_back({Thin::Gap, i, pieces[i].letters + " " + pieces[k].letters, at, width,
-                                   cure_for(width, limits.gap)});
+            plan.places.push_back(
+                {Thin::Gap, i, pieces[i].letters + " " + pieces[k].letters, at, width, cure_for(width, limits.gap)});
             ++plan.gaps;
         }
     }

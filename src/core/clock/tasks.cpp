@@ -19,9 +19,9 @@ class Builder {
         if (in_.last) {
             if (behind()) {
                 const bool decal = in_.making.way == Way::Decal;
-                then_wait(decal ? trade_.clear_over_vinyl : in_.method.colour.paint_over,
-                          decal ? Reason{"wait.vinyl", {}}
-                                : Reason{"wait.clear-over", {{"paint", in_.method.colour.name}}});
+                then_wait(
+                    decal ? trade_.clear_over_vinyl : in_.method.colour.paint_over,
+                    decal ? Reason{"wait.vinyl", {}} : Reason{"wait.clear-over", {{"paint", in_.method.colour.name}}});
                 ground();
             }
             if (in_.method.clear_coats > 0 && in_.clear_over) clear("clear");
@@ -35,7 +35,8 @@ class Builder {
                     std::vector<std::pair<std::string, Argument>> arguments, int number = 0) {
         Task task;
         // What is done once for the whole face is named after the face.
-        static const std::set<std::string> once{"proof", "sand", "ground", "field", "frame", "clear", "clear-under", "final"};
+        static const std::set<std::string> once{"proof", "sand",  "ground",      "field",
+                                                "frame", "clear", "clear-under", "final"};
         const std::string of = once.contains(kind) ? in_.sign.substr(0, in_.sign.find('.')) : in_.sign;
         task.id = of + "/" + kind + (which.empty() ? "" : "/" + which);
         task.kind = kind;

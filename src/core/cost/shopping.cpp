@@ -6,10 +6,11 @@ namespace skarvel {
 
 std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
     std::vector<ShoppingItem> items;
-    if (in.first) items.push_back(
-        in.board.empty()
-            ? ShoppingItem{{"buy.blank", {}}, {"buy.size", {{"length", in.length}, {"width", in.width}}}}
-            : ShoppingItem{{"buy.board", {{"stock", shown_name(in.board)}}}, {"buy.length", {{"length", in.length}}}});
+    if (in.first)
+        items.push_back(in.board.empty() ? ShoppingItem{{"buy.blank", {}},
+                                                        {"buy.size", {{"length", in.length}, {"width", in.width}}}}
+                                         : ShoppingItem{{"buy.board", {{"stock", shown_name(in.board)}}},
+                                                        {"buy.length", {{"length", in.length}}}});
     Length film;
     for (const Load& load : in.loads.loads) {
         if (!load.cut) film += load.film_length;

@@ -19,7 +19,7 @@ struct ShoppingInput {
     BuildUp method;
     Length film_width;
     std::string seal;
-    Length rope;  ///< that turns of rope take
+    Length rope;        ///< that turns of rope take
     bool first = true;  ///< colour of its face: the blank and its coats are bought once
     friend bool operator==(const ShoppingInput&, const ShoppingInput&) = default;
 };

@@ -5,8 +5,8 @@
 
 #include <fmt/format.h>
 #include <algorithm>
-#include <cmath>
 #include <boost/crc.hpp>
+#include <cmath>
 #include <cstring>
 #include <memory>
 
@@ -44,7 +44,8 @@ std::vector<Node> flat(const Outline::Contour& contour, double scale) {
             bend = std::max(bend, scale * std::hypot(nodes[i].x - 2 * nodes[i + 1].x + nodes[i + 2].x,
                                                      nodes[i].y - 2 * nodes[i + 1].y + nodes[i + 2].y));
         }
-        const int chords = std::clamp(static_cast<int>(std::ceil(std::sqrt(degree * (degree - 1) * bend / 0.08))), 1, 400);
+        const int chords =
+            std::clamp(static_cast<int>(std::ceil(std::sqrt(degree * (degree - 1) * bend / 0.08))), 1, 400);
         for (int i = 1; i <= chords; ++i) {
             std::vector<Node> p = nodes;
             const double t = static_cast<double>(i) / chords;
@@ -97,12 +98,14 @@ void notes_of(const PlainSvg& plain, const std::string& name, std::vector<Proble
         if (faces.find(shown) == std::string::npos) faces += (faces.empty() ? "" : ", ") + shown;
     }
     if (!plain.texts.empty()) {
-        note({"drawing.text", {{"file", name}, {"texts", static_cast<std::int64_t>(plain.texts.size())}, {"typefaces", faces}}},
+        note({"drawing.text",
+              {{"file", name}, {"texts", static_cast<std::int64_t>(plain.texts.size())}, {"typefaces", faces}}},
              "outline.convert-text");
     }
     if (plain.pictures > 0)
         note({"drawing.pictures", {{"file", name}, {"pictures", std::int64_t{plain.pictures}}}}, "drawing.trace-it");
-    if (!plain.rules.empty()) note({"drawing.rules", {{"file", name}, {"rule", plain.rules.front()}}}, "drawing.plain-style");
+    if (!plain.rules.empty())
+        note({"drawing.rules", {{"file", name}, {"rule", plain.rules.front()}}}, "drawing.plain-style");
 }
 
 Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name, const std::stop_token& stop,
@@ -177,7 +180,10 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
     if (region.empty()) return no("outline.open", name, "outline.close-it");
     ReadDrawing out;
     if (open > 0) {
-        out.notes.push_back({{"drawing.open", {{"file", name}, {"paths", std::int64_t{open}}}}, "lettering", {"outline.close-it", {}}, Mark::Look});
+        out.notes.push_back({{"drawing.open", {{"file", name}, {"paths", std::int64_t{open}}}},
+                             "lettering",
+                             {"outline.close-it", {}},
+                             Mark::Look});
     }
     const Box box = region.bounds();
     out.width = Length::from_mm(grid_to_mm(box.width()) / paper->scale);
@@ -221,11 +227,11 @@ Expected<FileDrawing> trace(const GreyPicture& picture, const TraceWish& wish, L
     }
     potrace_bitmap_t bitmap{picture.width, picture.height, dy, map.data()};
     const std::unique_ptr<potrace_param_t, decltype(&potrace_param_free)> settings(potrace_param_default(),
-                                                                                    potrace_param_free);
+                                                                                   potrace_param_free);
     settings->turdsize = std::max(0, wish.speckles);
     settings->alphamax = std::clamp(wish.corners, 0, 133) / 100.0;
     const std::unique_ptr<potrace_state_t, decltype(&potrace_state_free)> state(potrace_trace(settings.get(), &bitmap),
-                                                                                 potrace_state_free);
+                                                                                potrace_state_free);
     if (!state || state->status != POTRACE_STATUS_OK) return no("drawing.no-picture", "");
     Outline outline;
     for (const potrace_path_t* path = state->plist; path != nullptr; path = path->next) {
@@ -248,7 +254,11 @@ Expected<FileDrawing> trace(const GreyPicture& picture, const TraceWish& wish, L
     const Region all = flatten(outline, mm, mm);
     const Box box = all.bounds();
     FileDrawing out;
-    for (Region& island : islands(all.moved(Point{} - box.low))) out.parts.push_back({std::move(island), "#000000", {}});
+    for (Region& island : islands(all.moved(Point{} - box.low)))
+        out.parts.push_back({std::move(island), "#000000", {}});
+    const auto on_grid = [&](double pixel) { return std::llround(pixel * mm * (1e6 / grid_nm)); };
+    out.picture.frame = {Point{on_grid(0), on_grid(0)} - box.low,
+                         Point{on_grid(picture.width), on_grid(picture.height)} - box.low};
     return out;
 }
 

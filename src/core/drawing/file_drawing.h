@@ -1,9 +1,10 @@
 // drawing/file_drawing.h
 //
-// Drawing: what a file held, as a value: parts (a filled path each, with its colour and name), at the size that the file
-// gives them, and where it came from. A job carries its drawings whole, so it opens on any machine.
+// Drawing: what a file held, as a value: parts (a filled path each, with its colour and name), at the size that the
+// file gives them, and where it came from. A job carries its drawings whole, so it opens on any machine.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -20,9 +21,11 @@ struct DrawingPart {
 
 /// A full-colour picture, kept as it came, for printing and then cutting round it.
 struct KeptPicture {
-    std::string bytes;  ///< PNG or JPEG
-    int width = 0, height = 0;
-    friend bool operator==(const KeptPicture&, const KeptPicture&) = default;
+    std::shared_ptr<const std::string> bytes;  ///< PNG or JPEG; none for a plain drawing
+    Box frame;                                 ///< where the whole picture lies in the drawing's own frame
+    friend bool operator==(const KeptPicture& a, const KeptPicture& b) {
+        return a.frame == b.frame && (a.bytes == b.bytes || (a.bytes && b.bytes && *a.bytes == *b.bytes));
+    }
 };
 
 struct FileDrawing {
@@ -30,6 +33,7 @@ struct FileDrawing {
     std::string source;              ///< the file's name
     std::string licence;             ///< what the maker knows of it
     std::string checksum;            ///< of the file's bytes
+    KeptPicture picture;
     friend bool operator==(const FileDrawing&, const FileDrawing&) = default;
 };
 

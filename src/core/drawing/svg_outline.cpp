@@ -7,9 +7,9 @@
 #include <boost/mpl/set.hpp>
 #include <memory>
 #include <optional>
-#include <type_traits>
 #include <svgpp/policy/xml/libxml2.hpp>
 #include <svgpp/svgpp.hpp>
+#include <type_traits>
 
 #include "drawing/outline_file.h"
 #include "drawing/svg_tree.h"
@@ -40,7 +40,8 @@ class Collector {
     template <class Element>
     void on_enter_element(Element) {
         matrices_.push_back(matrices_.back());
-        constexpr bool group = std::is_same_v<Element, svgpp::tag::element::svg> || std::is_same_v<Element, svgpp::tag::element::g>;
+        constexpr bool group =
+            std::is_same_v<Element, svgpp::tag::element::svg> || std::is_same_v<Element, svgpp::tag::element::g>;
         if (!group) ++shape_;
     }
     void on_exit_element() { matrices_.pop_back(); }

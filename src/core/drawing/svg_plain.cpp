@@ -44,7 +44,8 @@ Style declarations(const std::string& text) {
         const auto colon = one.find(':');
         if (colon != std::string::npos) {
             std::string value = trimmed(one.substr(colon + 1));
-            if (const auto important = value.find('!'); important != std::string::npos) value = trimmed(value.substr(0, important));
+            if (const auto important = value.find('!'); important != std::string::npos)
+                value = trimmed(value.substr(0, important));
             style[trimmed(one.substr(0, colon))] = value;
         }
         from = end + 1;
@@ -72,8 +73,15 @@ class Plainer {
         if (root == nullptr) return out_;
         size_of(root);
         gather(root);
-        std::stable_sort(rules_.begin(), rules_.end(), [](const Rule& a, const Rule& b) { return a.weight < b.weight; });
-        walk(root, {{"fill", "black"}, {"stroke", "none"}, {"stroke-width", "1"}, {"fill-rule", "nonzero"}, {"font-family", ""}}, 0, 1);
+        std::stable_sort(rules_.begin(), rules_.end(),
+                         [](const Rule& a, const Rule& b) { return a.weight < b.weight; });
+        walk(root,
+             {{"fill", "black"},
+              {"stroke", "none"},
+              {"stroke-width", "1"},
+              {"fill-rule", "nonzero"},
+              {"font-family", ""}},
+             0, 1);
         return std::move(out_);
     }
 
@@ -203,7 +211,8 @@ class Plainer {
 
     Style style_of(const xmlNode* node, Style inherited) {
         inherited.erase("display");
-        for (const char* key : {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "font-family", "opacity"}) {
+        for (const char* key :
+             {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "font-family", "opacity"}) {
             if (std::string v = attribute(node, key); !v.empty()) inherited[key] = std::move(v);
         }
         if (!rules_.empty()) {
@@ -349,10 +358,10 @@ std::string css_colour(std::string word) {
     for (char& c : word) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
     if (word == "none" || word == "transparent") return {};
     static const std::map<std::string, std::string> names{
-        {"black", "#000000"}, {"white", "#ffffff"}, {"red", "#ff0000"},   {"green", "#008000"}, {"blue", "#0000ff"},
-        {"yellow", "#ffff00"}, {"orange", "#ffa500"}, {"grey", "#808080"}, {"gray", "#808080"},  {"silver", "#c0c0c0"},
-        {"maroon", "#800000"}, {"navy", "#000080"},   {"teal", "#008080"}, {"olive", "#808000"}, {"lime", "#00ff00"},
-        {"aqua", "#00ffff"},   {"purple", "#800080"}, {"brown", "#a52a2a"}, {"gold", "#ffd700"}, {"pink", "#ffc0cb"}};
+        {"black", "#000000"},  {"white", "#ffffff"},  {"red", "#ff0000"},   {"green", "#008000"}, {"blue", "#0000ff"},
+        {"yellow", "#ffff00"}, {"orange", "#ffa500"}, {"grey", "#808080"},  {"gray", "#808080"},  {"silver", "#c0c0c0"},
+        {"maroon", "#800000"}, {"navy", "#000080"},   {"teal", "#008080"},  {"olive", "#808000"}, {"lime", "#00ff00"},
+        {"aqua", "#00ffff"},   {"purple", "#800080"}, {"brown", "#a52a2a"}, {"gold", "#ffd700"},  {"pink", "#ffc0cb"}};
     if (const auto at = names.find(word); at != names.end()) return at->second;
     if (word.size() == 7 && word[0] == '#') return word;
     if (word.size() == 4 && word[0] == '#') return {'#', word[1], word[1], word[2], word[2], word[3], word[3]};

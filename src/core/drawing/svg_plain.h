@@ -18,12 +18,12 @@ struct PlainShape {
 };
 
 struct PlainSvg {
-    std::vector<PlainShape> shapes;      ///< in the order of the tree
-    std::vector<std::string> texts;      ///< typefaces of texts that are still text
-    std::vector<std::string> rules;      ///< selectors that were not followed
+    std::vector<PlainShape> shapes;  ///< in the order of the tree
+    std::vector<std::string> texts;  ///< typefaces of texts that are still text
+    std::vector<std::string> rules;  ///< selectors that were not followed
     int pictures = 0;
-    double width = 0, height = 0;        ///< millimetres over all, 0 where not given
-    double mm = 25.4 / 96;               ///< for one unit of the drawing
+    double width = 0, height = 0;  ///< millimetres over all, 0 where not given
+    double mm = 25.4 / 96;         ///< for one unit of the drawing
     bool too_many = false;
 };
 

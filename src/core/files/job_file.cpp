@@ -651,7 +651,8 @@ std::string write_shop(const Shop& shop) {
 
 Expected<Shop> read_shop(const std::string& text) {
     return read_file_of<Shop>(text, [](const Object& o) {
-        o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers", "favourites"});
+        o.only(
+            {"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers", "favourites"});
         Shop shop;
         shop.display.unit = o.choice("unit", unit_names);
         shop.display.denominator = o.whole("fraction", 16, 64);

@@ -1,7 +1,11 @@
+#include <boost/beast/core/detail/base64.hpp>
+
 #include "files/job_parts.h"
 
 namespace skarvel::job_parts {
 namespace {
+
+namespace base64 = boost::beast::detail::base64;
 
 constexpr std::array<std::pair<const char*, Arrangement>, 3> arrangement_names{
     {{"stack", Arrangement::Stack}, {"level", Arrangement::Level}, {"arc", Arrangement::Arc}}};
@@ -24,7 +28,8 @@ TypefaceName read_typeface_name(const Object& o) {
 }
 
 Json write_hang(const Hang& h) {
-    return {{"on", h.on}, {"its", name_in(side_names, h.its)}, {"mine", name_in(side_names, h.mine)}, {"by", h.by.typed}};
+    return {
+        {"on", h.on}, {"its", name_in(side_names, h.its)}, {"mine", name_in(side_names, h.mine)}, {"by", h.by.typed}};
 }
 Hang read_hang(const Object& o) {
     o.only({"on", "its", "mine", "by"});
@@ -34,7 +39,9 @@ std::optional<Hang> hang_if(const Object& o, const char* key) {
     return o.has(key) ? std::optional(read_hang(o.object(key))) : std::nullopt;
 }
 
-std::size_t colour_of(const Object& o) { return o.has("colour") ? static_cast<std::size_t>(o.whole("colour", 0, 1000)) : 0; }
+std::size_t colour_of(const Object& o) {
+    return o.has("colour") ? static_cast<std::size_t>(o.whole("colour", 0, 1000)) : 0;
+}
 
 Length exact(const Object& o, const char* key) { return o.length(key).value; }
 
@@ -83,9 +90,9 @@ Json write_text(const Text& t) {
 }
 
 Text read_text(const Object& o) {
-    o.only({"id",       "words", "typeface",    "arrangement", "sizing", "size",    "letterGap", "lineGap", "widthPercent",
-            "bolder",   "even",  "leastGap",    "slopeTenths", "arc",    "toShape", "across",    "up",      "locked",
-            "nudges",   "colour", "rim"});
+    o.only({"id",      "words",        "typeface", "arrangement", "sizing",   "size",        "letterGap",
+            "lineGap", "widthPercent", "bolder",   "even",        "leastGap", "slopeTenths", "arc",
+            "toShape", "across",       "up",       "locked",      "nudges",   "colour",      "rim"});
     Text t;
     t.id = o.text("id");
     t.words = o.text("words");
@@ -154,11 +161,16 @@ Json write_kind(const Figure& f) {
     return j;
 }
 Json write_kind(const HeightRuler& r) {
-    return {{"aboveFloor", r.above_floor.typed}, {"metric", r.metric},
-            {"right", r.right},                  {"longMark", r.long_mark.typed},
-            {"middleMark", r.middle_mark.typed}, {"shortMark", r.short_mark.typed},
-            {"thickness", r.thickness.typed},    {"numbers", r.numbers},
-            {"typeface", write_typeface(r.typeface)}, {"numberHeight", r.number_height.typed}};
+    return {{"aboveFloor", r.above_floor.typed},
+            {"metric", r.metric},
+            {"right", r.right},
+            {"longMark", r.long_mark.typed},
+            {"middleMark", r.middle_mark.typed},
+            {"shortMark", r.short_mark.typed},
+            {"thickness", r.thickness.typed},
+            {"numbers", r.numbers},
+            {"typeface", write_typeface(r.typeface)},
+            {"numberHeight", r.number_height.typed}};
 }
 Json write_kind(const MonthBoard& m) {
     return {{"title", m.title},
@@ -182,6 +194,13 @@ Json write_kind(const PlacedDrawing& d) {
            {"size", d.size.typed},
            {"mirrored", d.mirrored},
            {"fourCorners", d.four_corners}};
+    if (const KeptPicture& p = d.drawing.picture; p.bytes) {
+        std::string text(base64::encoded_size(p.bytes->size()), '=');
+        text.resize(base64::encode(text.data(), p.bytes->data(), p.bytes->size()));
+        j["picture"] = {{"bytes", text},
+                        {"frame", {p.frame.low.x, p.frame.low.y, p.frame.high.x, p.frame.high.y}},
+                        {"around", d.around.typed}};
+    }
     for (const auto& [part, colour] : d.colours) j["colours"].push_back({part, colour});
     if (!d.dropped.empty()) j["dropped"] = d.dropped;
     return j;
@@ -213,11 +232,11 @@ ArtKind read_kind(const std::string& kind, const Object& o) {
                       o.length("width"), o.length("height"), o.length_if("line").value_or(Measure{})};
     }
     if (kind == "height-ruler") {
-        o.only({"aboveFloor", "metric", "right", "longMark", "middleMark", "shortMark", "thickness", "numbers", "typeface",
-                "numberHeight"});
-        return HeightRuler{o.length("aboveFloor"), o.flag("metric"),       o.flag("right"),
-                           o.length("longMark"),   o.length("middleMark"), o.length("shortMark"),
-                           o.length("thickness"),  o.flag("numbers"),      read_typeface_name(o.object("typeface")),
+        o.only({"aboveFloor", "metric", "right", "longMark", "middleMark", "shortMark", "thickness", "numbers",
+                "typeface", "numberHeight"});
+        return HeightRuler{o.length("aboveFloor"),  o.flag("metric"),       o.flag("right"),
+                           o.length("longMark"),    o.length("middleMark"), o.length("shortMark"),
+                           o.length("thickness"),   o.flag("numbers"),      read_typeface_name(o.object("typeface")),
                            o.length("numberHeight")};
     }
     if (kind == "month-board") {
@@ -237,7 +256,8 @@ ArtKind read_kind(const std::string& kind, const Object& o) {
         m.boxes = o.flag("boxes");
         return m;
     }
-    o.only({"parts", "source", "licence", "checksum", "of", "size", "mirrored", "fourCorners", "colours", "dropped"});
+    o.only({"parts", "source", "licence", "checksum", "of", "size", "mirrored", "fourCorners", "colours", "dropped",
+            "picture"});
     PlacedDrawing d;
     o.each("parts", [&](const Json& j, const std::string& where) {
         const Object p(j, where);
@@ -251,6 +271,25 @@ ArtKind read_kind(const std::string& kind, const Object& o) {
     d.size = o.length("size");
     d.mirrored = o.flag("mirrored");
     d.four_corners = o.flag("fourCorners");
+    if (o.has("picture")) {
+        const Object p = o.object("picture");
+        p.only({"bytes", "frame", "around"});
+        const std::string text = p.text("bytes");
+        std::string bytes(base64::decoded_size(text.size()), '\0');
+        const auto [written, read] = base64::decode(bytes.data(), text.data(), text.size());
+        // Only the padding may be left over.
+        if (text.find_first_not_of('=', read) != std::string::npos) refuse("file.bad-shape", p.path("bytes"));
+        bytes.resize(written);
+        d.drawing.picture.bytes = std::make_shared<const std::string>(std::move(bytes));
+        std::vector<std::int64_t> frame;
+        p.each("frame", [&](const Json& j, const std::string& where) {
+            if (!j.is_number_integer() || std::abs(j.get<double>()) > 1e9) refuse("file.not-number", where);
+            frame.push_back(j.get<std::int64_t>());
+        });
+        if (frame.size() != 4) refuse("file.bad-shape", p.path("frame"));
+        d.drawing.picture.frame = {{frame[0], frame[1]}, {frame[2], frame[3]}};
+        d.around = p.length("around");
+    }
     const auto place = [&](const Json& j, const std::string& where) {
         if (!j.is_number_integer() || j.get<std::int64_t>() < 0) refuse("file.not-number", where);
         return j.get<std::size_t>();
@@ -309,8 +348,8 @@ Art read_art(const Object& o) {
     o.only({"id", "kind", "is", "colour", "across", "up", "locked"});
     Art a;
     a.id = o.text("id");
-    const std::string kind = one_of(
-        o, "kind", {"border", "corners", "line", "ribbon", "figure", "height-ruler", "month-board", "drawing"});
+    const std::string kind =
+        one_of(o, "kind", {"border", "corners", "line", "ribbon", "figure", "height-ruler", "month-board", "drawing"});
     a.kind = read_kind(kind, o.object("is"));
     a.colour = colour_of(o);
     a.across = hang_if(o, "across");

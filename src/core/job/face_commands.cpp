@@ -249,8 +249,8 @@ Job spread_things(const Job& job, FaceAt at, const FacePlan& plan, Axis axis, co
         for (const auto outer : {low, high}) {
             const Box face_box = plan.blank->face;
             const Hang hang = moved_by(std::nullopt, outer->box, face_box, axis, {}, display);
-            const std::int64_t off = side_of(face_box, axis, hang.its) + to_grid(hang.by.value) -
-                                     side_of(outer->box, axis, hang.mine);
+            const std::int64_t off =
+                side_of(face_box, axis, hang.its) + to_grid(hang.by.value) - side_of(outer->box, axis, hang.mine);
             const Point by = axis == Axis::X ? Point{off, 0} : Point{0, off};
             outer->box = {outer->box.low + by, outer->box.high + by};
             const Hangs h = hangs_of(face, outer->id);

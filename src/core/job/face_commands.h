@@ -1,7 +1,7 @@
 // job/face_commands.h
 //
-// Commands on what stands on a face: its texts, its art, its colours, and where each of them hangs. Each returns the new
-// job and leaves the old one alone; a sign, face or thing that is not there changes nothing.
+// Commands on what stands on a face: its texts, its art, its colours, and where each of them hangs. Each returns the
+// new job and leaves the old one alone; a sign, face or thing that is not there changes nothing.
 #pragma once
 
 #include "job/plan.h"

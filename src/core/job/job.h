@@ -27,9 +27,9 @@ struct Colour {
 
 struct Face {
     Lettering lettering;
-    std::vector<Art> art;          ///< back to front, behind the lettering
-    std::vector<Colour> colours;   ///< in the order in which they are laid
-    Seen seen;                     ///< where it is read from
+    std::vector<Art> art;         ///< back to front, behind the lettering
+    std::vector<Colour> colours;  ///< in the order in which they are laid
+    Seen seen;                    ///< where it is read from
     Finish finish;
     friend bool operator==(const Face&, const Face&) = default;
 };

@@ -183,8 +183,10 @@ void say_thin(Plan& out, std::size_t first) {
     };
     const auto say = [&](int count, Thin what, const char* id, Reason remedy) {
         if (count == 0) return;
-        out.problems.push_back(
-            {{id, {{"places", std::int64_t{count}}, {"least", least(what)}}}, "lettering", std::move(remedy), Mark::Look});
+        out.problems.push_back({{id, {{"places", std::int64_t{count}}, {"least", least(what)}}},
+                                "lettering",
+                                std::move(remedy),
+                                Mark::Look});
     };
     say(all.strokes, Thin::Stroke, "thin.strokes", {"thin.grow", {{"by", all.bolder}}});
     say(all.gaps, Thin::Gap, "thin.gaps", {"thin.wider-gaps", {}});
@@ -247,7 +249,8 @@ struct Planner::LaidBefore {
 
 // One colour of a face, from its ink to its tasks. False when `stop` was requested.
 bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& library, const Sign& sign, const Face& face,
-                          ColourMemory& memory, FacePlan& fp, LaidBefore& before, const std::stop_token& stop, Plan& out) {
+                          ColourMemory& memory, FacePlan& fp, LaidBefore& before, const std::stop_token& stop,
+                          Plan& out) {
     Memory& m = *memory_;
     const Colour& colour = face.colours[fp.colour];
     fp.pieces = memory.ink({face.lettering, fp.lettering, face.art, fp.art, fp.colour,
@@ -272,11 +275,11 @@ bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& libra
     if (stop.stop_requested()) return false;
     const Frame& frame = sign.blank.frame;
     const bool raised = frame.kind != FrameKind::None && frame.before && frame.raised;
-    fp.method = memory.method({fp.making, face.finish, colour.paint, sign.blank.material, sign.blank.surface,
-                               fp.loads->keepers, fp.loads->spans_face, sign.blank.already, sign.blank.already_hours,
-                               raised, sign.blank.kind == Kind::Field, sign.blank.from_behind, sign.blank.grain,
-                               sign.blank.grit, seen_under(sign.blank, face, fp), before.layers},
-                              m.runs, stop, [&](const MethodInput& in) { return build_up(in, library.trade); });
+    fp.method = memory.method(
+        {fp.making, face.finish, colour.paint, sign.blank.material, sign.blank.surface, fp.loads->keepers,
+         fp.loads->spans_face, sign.blank.already, sign.blank.already_hours, raised, sign.blank.kind == Kind::Field,
+         sign.blank.from_behind, sign.blank.grain, sign.blank.grit, seen_under(sign.blank, face, fp), before.layers},
+        m.runs, stop, [&](const MethodInput& in) { return build_up(in, library.trade); });
     const bool upright = sign.blank.stands == Stands::Upright;
     double fields_sqft = 0;
     for (const FieldPlan& field : fp.blank->fields) fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
@@ -328,8 +331,7 @@ bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& libra
                             fp.face == 0 && fp.first ? fp.blank->rope : Length{}, fp.first});
     add(out.problems, fp.loads->problems);
     for (const Finding& finding : fp.method->findings) {
-        if (finding.mark != Mark::None)
-            out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
+        if (finding.mark != Mark::None) out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
     }
     return true;
 }
@@ -360,9 +362,9 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
                                          [&](const BlankInput& in) { return measured(in, library.trade); });
             of_face.marking = marking_out(sign.blank, *of_face.blank);
             const LetteringRoom room = room_of(sign.blank, *of_face.blank);
-            of_face.lettering = memory.lettering(
-                {face.lettering, room}, m.runs, stop,
-                [&](const LetteringInput& in) { return place(in.lettering, in.room, library.typefaces); });
+            of_face.lettering = memory.lettering({face.lettering, room}, m.runs, stop, [&](const LetteringInput& in) {
+                return place(in.lettering, in.room, library.typefaces);
+            });
             of_face.art = memory.art({face.art, room, of_face.blank->outline}, m.runs, stop, [&](const ArtInput& in) {
                 return make_art(in.art, in.room, in.outline, library.typefaces);
             });
@@ -371,8 +373,7 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
             std::vector<Problem> lettering_problems = of_face.lettering->problems;
             // A face may carry art alone.
             if (!face.art.empty()) {
-                std::erase_if(lettering_problems,
-                              [](const Problem& p) { return p.what.id == "lettering.no-words"; });
+                std::erase_if(lettering_problems, [](const Problem& p) { return p.what.id == "lettering.no-words"; });
             }
             add(out.problems, lettering_problems);
             add(out.problems, of_face.art->problems);
@@ -488,10 +489,10 @@ bool operator==(const Plan& a, const Plan& b) {
     const bool faces = std::equal(
         a.faces.begin(), a.faces.end(), b.faces.begin(), b.faces.end(), [](const FacePlan& p, const FacePlan& q) {
             return p.sign == q.sign && p.mirrored == q.mirrored && p.face == q.face && p.marking == q.marking &&
-                   same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.art, q.art) && same(p.thin, q.thin) && same(p.reading, q.reading) && p.colour == q.colour &&
-                   p.first == q.first && p.last == q.last && same(p.pieces, q.pieces) &&
-                   p.making == q.making && same(p.loads, q.loads) && same(p.method, q.method) &&
-                   p.shopping == q.shopping;
+                   same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.art, q.art) &&
+                   same(p.thin, q.thin) && same(p.reading, q.reading) && p.colour == q.colour && p.first == q.first &&
+                   p.last == q.last && same(p.pieces, q.pieces) && p.making == q.making && same(p.loads, q.loads) &&
+                   same(p.method, q.method) && p.shopping == q.shopping;
         });
     return faces && a.saw == b.saw && a.post == b.post && a.tasks == b.tasks && same(a.clock, b.clock) &&
            same(a.bench, b.bench) && a.proof_signed == b.proof_signed && a.problems == b.problems;

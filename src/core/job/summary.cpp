@@ -56,7 +56,8 @@ StationLine blank_line(const Job& job, const FacePlan& face) {
 StationLine lettering_line(const FacePlan& face) {
     const LetteringPlan& l = *face.lettering;
     if (l.letters.empty()) {
-        const auto parts = std::count_if(face.art->boxes.begin(), face.art->boxes.end(), [](const Box& b) { return !b.empty(); });
+        const auto parts =
+            std::count_if(face.art->boxes.begin(), face.art->boxes.end(), [](const Box& b) { return !b.empty(); });
         if (parts > 0) return {{"ticket.art", {{"pieces", count(face.pieces->size())}}}, {}};
         return {{"ticket.no-words", {}}, {}};
     }

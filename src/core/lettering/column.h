@@ -15,10 +15,10 @@
 namespace skarvel {
 
 struct ColumnLine {
-    double fixed = 0;  ///< mm, of a line whose size is decided; 0 for a snug one
-    double widest = 0, tall = 0;           ///< units
-    double gap_across = 0, gap_up = 0;     ///< mm, which do not scale
-    double gap_before = 0;                 ///< mm, to the line above
+    double fixed = 0;                   ///< mm, of a line whose size is decided; 0 for a snug one
+    double widest = 0, tall = 0;        ///< units
+    double gap_across = 0, gap_up = 0;  ///< mm, which do not scale
+    double gap_before = 0;              ///< mm, to the line above
     bool to_shape = false;
 };
 
@@ -27,7 +27,7 @@ struct Column {
 };
 
 struct ColumnSlot {
-    double scale = 0;  ///< millimetres for one unit
+    double scale = 0;                              ///< millimetres for one unit
     std::int64_t top = 0, height = 0, middle = 0;  ///< grid units, face frame
 };
 

@@ -23,7 +23,8 @@ struct Run {
 
 // Words that lean on what follows: a line does not end on them gladly.
 const std::set<std::string>& leaning() {
-    static const std::set<std::string> words{"a", "an", "the", "of", "to", "in", "on", "at", "by", "for", "and", "or", "is", "my", "our", "your", "with", "no"};
+    static const std::set<std::string> words{"a",   "an",  "the", "of", "to", "in",  "on",   "at",   "by",
+                                             "for", "and", "or",  "is", "my", "our", "your", "with", "no"};
     return words;
 }
 
@@ -37,8 +38,11 @@ std::string lower(std::string word) {
 class Composer {
   public:
     Composer(const ComposeWish& wish, const LetteringRoom& room, const std::vector<Typeface>& typefaces)
-        : wish_(wish), room_(room), plain_(find_typeface(typefaces, wish.plain)),
-          strong_(find_typeface(typefaces, wish.stressed)), words_(words_of(wish.saying)) {
+        : wish_(wish),
+          room_(room),
+          plain_(find_typeface(typefaces, wish.plain)),
+          strong_(find_typeface(typefaces, wish.stressed)),
+          words_(words_of(wish.saying)) {
         if (plain_ == nullptr && !typefaces.empty()) plain_ = &typefaces.front();
         if (strong_ == nullptr) strong_ = plain_;
         group();
@@ -101,8 +105,8 @@ class Composer {
         if (run.height > 0) return run;
         const std::size_t w0 = first_word(from);
         const std::size_t w1 = first_word(to + 1);
-        run.stressed = std::any_of(wish_.stress.begin(), wish_.stress.end(),
-                                   [&](std::size_t s) { return s >= w0 && s < w1; });
+        run.stressed =
+            std::any_of(wish_.stress.begin(), wish_.stress.end(), [&](std::size_t s) { return s >= w0 && s < w1; });
         run.lone_short = w1 - w0 == 1 && !run.stressed && letters_of(words_[w0]).size() <= 3 && words_.size() > 1;
         run.clings = w1 < words_.size() && leaning().contains(lower(words_[w1 - 1]));
         const Typeface& typeface = run.stressed ? *strong_ : *plain_;
@@ -119,7 +123,8 @@ class Composer {
         return run;
     }
 
-    std::optional<Proposal> judge(const std::vector<Run*>& runs, const std::vector<std::pair<std::size_t, std::size_t>>& spans) {
+    std::optional<Proposal> judge(const std::vector<Run*>& runs,
+                                  const std::vector<std::pair<std::size_t, std::size_t>>& spans) {
         const double gap = wish_.line_gap.value.in_mm();
         const double width = grid_to_mm(room_.usable.width());
         const double height = grid_to_mm(room_.usable.height());
@@ -175,8 +180,8 @@ class Composer {
             const double wide = scale[i] * runs[i]->width;
             covered += wide * scale[i] * runs[i]->height;
             widest = std::max(widest, wide / (shaped ? widths[i] : width));
-            p.lines.push_back({text_of(spans[i].first, spans[i].second), runs[i]->stressed, snug[i] && shrink > 0.9999, !snug[i],
-                               Length::from_mm(cap), Length::from_mm(wide)});
+            p.lines.push_back({text_of(spans[i].first, spans[i].second), runs[i]->stressed, snug[i] && shrink > 0.9999,
+                               !snug[i], Length::from_mm(cap), Length::from_mm(wide)});
             clings += runs[i]->clings ? 1 : 0;
             double& low = runs[i]->stressed ? smallest_strong : smallest_plain;
             double& high = runs[i]->stressed ? largest_strong : largest_plain;
@@ -203,8 +208,9 @@ class Composer {
 
     void say_why(Proposal& p, double strong, double plain, int clings) const {
         const auto snug = std::count_if(p.lines.begin(), p.lines.end(), [](const ComposedLine& l) { return l.snug; });
-        p.why.push_back({"compose.lines",
-                         {{"lines", static_cast<std::int64_t>(p.lines.size())}, {"snug", static_cast<std::int64_t>(snug)}}});
+        p.why.push_back(
+            {"compose.lines",
+             {{"lines", static_cast<std::int64_t>(p.lines.size())}, {"snug", static_cast<std::int64_t>(snug)}}});
         p.why.push_back({"compose.fills", {{"across", Percent{p.fill_across}}, {"up", Percent{p.fill_up}}}});
         if (strong > 0 && plain > 0)
             p.why.push_back({"compose.stress", {{"times", std::round(strong / plain * 10) / 10}}});
@@ -290,7 +296,8 @@ Proposals compose(const ComposeWish& wish, const LetteringRoom& room, const std:
     }
     std::stable_sort(out.best.begin(), out.best.end(),
                      [](const Proposal& a, const Proposal& b) { return a.score < b.score; });
-    if (out.best.empty()) out.problems.push_back({{"compose.none", {}}, "lettering", {"compose.none-remedy", {}}, Mark::Look});
+    if (out.best.empty())
+        out.problems.push_back({{"compose.none", {}}, "lettering", {"compose.none-remedy", {}}, Mark::Look});
     return out;
 }
 
@@ -310,8 +317,8 @@ std::vector<Text> texts_of(const Proposal& proposal, const ComposeWish& wish, co
         t.up.reset();
         t.width_percent = 100;
         t.to_shape = wish.to_shape;
-        // What is snug goes on filling the room; beside held lines, which keep their size, only lines as wide as the room
-        // can stay so.
+        // What is snug goes on filling the room; beside held lines, which keep their size, only lines as wide as the
+        // room can stay so.
         const bool any_held =
             std::any_of(proposal.lines.begin(), proposal.lines.end(), [](const ComposedLine& l) { return l.held; });
         t.sizing = !any_held || line.snug ? Sizing::Snug : Sizing::CapHeight;

@@ -2,12 +2,13 @@
 //
 // Compose: a saying broken into lines that fill a room, with the stressed words largest.
 //
-// Every way to break the saying is tried (2^(n-1) for n words, which is exact up to `most_words`; a longer saying is first
-// joined into as many groups of neighbouring words as that). For each, lines are made as wide as the room; a line without
-// stressed words that would be larger than the smallest stressed line is held to a share of it; then all shrink together
-// where they are too tall. What is left is judged: the room filled, how much plain lines differ in size, how the stressed
-// ones stand out, where the breaks fall. A line that is a lone word of three letters or fewer is not allowed unless the
-// word is stressed. The proposals are the best of each number of lines, best first; each says why it stands there.
+// Every way to break the saying is tried (2^(n-1) for n words, which is exact up to `most_words`; a longer saying is
+// first joined into as many groups of neighbouring words as that). For each, lines are made as wide as the room; a line
+// without stressed words that would be larger than the smallest stressed line is held to a share of it; then all shrink
+// together where they are too tall. What is left is judged: the room filled, how much plain lines differ in size, how
+// the stressed ones stand out, where the breaks fall. A line that is a lone word of three letters or fewer is not
+// allowed unless the word is stressed. The proposals are the best of each number of lines, best first; each says why it
+// stands there.
 #pragma once
 
 #include <functional>

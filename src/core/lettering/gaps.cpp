@@ -199,8 +199,7 @@ Evened even_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
         if (p.empty) continue;
         Profile w = profile(line[i].outline, x, 0, whole);
         if (last) {
-            pairs.push_back(
-                {i, open_area(*last, p, depth, band.row()), distance(*last_whole, w, least, whole.row())});
+            pairs.push_back({i, open_area(*last, p, depth, band.row()), distance(*last_whole, w, least, whole.row())});
         }
         last = std::move(p);
         last_whole = std::move(w);

@@ -2,11 +2,11 @@
 //
 // Gaps: the open area that the eye sees between neighbouring letters, evened; and the breaks of a script, closed.
 //
-// The open area of a pair is what lies free between the facing sides of both outlines, over the height of the lower-case
-// letters (of capitals where a line is mostly those), reaching into each letter no deeper than a share of the cap height.
-// Moving a letter by d changes it by d times that height, so areas are made equal in one step; letters that would come
-// nearer than the least distance keep it, and the others share what is left, so that the line stays as long as it was.
-// In a stack the same is done downwards.
+// The open area of a pair is what lies free between the facing sides of both outlines, over the height of the
+// lower-case letters (of capitals where a line is mostly those), reaching into each letter no deeper than a share of
+// the cap height. Moving a letter by d changes it by d times that height, so areas are made equal in one step; letters
+// that would come nearer than the least distance keep it, and the others share what is left, so that the line stays as
+// long as it was. In a stack the same is done downwards.
 //
 // A typeface whose lower-case letters touch is a script: there every letter is to overlap the next. A pair that stays
 // apart is drawn together until its outlines meet.

@@ -1,8 +1,8 @@
 // lettering/hang.h
 //
-// Hang: what decides where a thing stands along one axis. A thing hangs on at most one other for each axis: with its own
-// low side, middle or high side at a typed distance from that of the face, of the usable room, or of another thing. So
-// relations form a tree for each axis, and one pass from the roots places everything; nothing is solved.
+// Hang: what decides where a thing stands along one axis. A thing hangs on at most one other for each axis: with its
+// own low side, middle or high side at a typed distance from that of the face, of the usable room, or of another thing.
+// So relations form a tree for each axis, and one pass from the roots places everything; nothing is solved.
 #pragma once
 
 #include <optional>
@@ -31,9 +31,10 @@ struct Hanging {
 };
 
 struct Hung {
-    std::vector<Point> moves;          ///< for each thing, by how much it moves to hang as decided
-    std::vector<std::string> circles;  ///< ids of things that hang on themselves by way of others: left where they stood
-    std::vector<std::string> lost;     ///< ids of things that hang on what is not there
+    std::vector<Point> moves;  ///< for each thing, by how much it moves to hang as decided
+    std::vector<std::string>
+        circles;                    ///< ids of things that hang on themselves by way of others: left where they stood
+    std::vector<std::string> lost;  ///< ids of things that hang on what is not there
 };
 
 Hung hang(const std::vector<Hanging>& things, const Box& face, const Box& usable);

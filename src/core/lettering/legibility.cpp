@@ -23,7 +23,8 @@ Extent extent_of_letter(const Typeface& typeface, const char* letter) {
 
 class Judge {
   public:
-    Judge(const Lettering& lettering, const LetteringPlan& plan, const Seen& seen, const std::vector<Typeface>& typefaces)
+    Judge(const Lettering& lettering, const LetteringPlan& plan, const Seen& seen,
+          const std::vector<Typeface>& typefaces)
         : lettering_(lettering), plan_(plan), seen_(seen), typefaces_(typefaces) {}
 
     Legibility run(double contrast) {
@@ -60,7 +61,9 @@ class Judge {
 
     void distance() {
         const Length far = seen_.distance.value;
-        const Says by_rule = far <= out_.reach.comfortable ? Says::Good : far <= out_.reach.most ? Says::Fair : Says::Poor;
+        const Says by_rule = far <= out_.reach.comfortable ? Says::Good
+                             : far <= out_.reach.most      ? Says::Fair
+                                                           : Says::Poor;
         say(by_rule,
             by_rule == Says::Good   ? "reading.comfortable"
             : by_rule == Says::Fair ? "reading.at-most"
@@ -73,7 +76,8 @@ class Judge {
             "from memory");
         const Length least = least_height(seen_.above_floor.value, far);
         if (least == Length{}) return;
-        say(out_.smallest >= least ? Says::Good : Says::Fair, out_.smallest >= least ? "reading.ada-high" : "reading.ada-low",
+        say(out_.smallest >= least ? Says::Good : Says::Fair,
+            out_.smallest >= least ? "reading.ada-high" : "reading.ada-low",
             {{"least", least}, {"distance", far}, {"floor", seen_.above_floor.value}, {"cap", out_.smallest}},
             "ADA 703.5.5, from memory");
     }
@@ -106,7 +110,8 @@ class Judge {
     void spacing() {
         const Typeface* typeface = typeface_of(which_);
         if (typeface != nullptr && typeface->script) return;
-        if (lettering_.texts[which_].arrangement != Arrangement::Level || lettering_.texts[which_].slope_tenths != 0) return;
+        if (lettering_.texts[which_].arrangement != Arrangement::Level || lettering_.texts[which_].slope_tenths != 0)
+            return;
         double least = 0;
         double most = 0;
         bool any = false;
@@ -124,7 +129,8 @@ class Judge {
         }
         if (!any) return;
         // Kerned pairs overlap in their boxes though their outlines do not: only what is clearly tight or wide counts.
-        if (least < 0.02) say(Says::Fair, "reading.tight", {{"share", Percent{std::max(0.0, least)}}}, "ADA 703.5.8, from memory");
+        if (least < 0.02)
+            say(Says::Fair, "reading.tight", {{"share", Percent{std::max(0.0, least)}}}, "ADA 703.5.8, from memory");
         if (most > 0.35) say(Says::Fair, "reading.loose", {{"share", Percent{most}}}, "ADA 703.5.8, from memory");
         lines();
     }
@@ -152,7 +158,10 @@ class Judge {
     void contrasts(double contrast) {
         if (contrast <= 0) return;
         const Says says = contrast >= 4.5 ? Says::Good : contrast >= 3 ? Says::Fair : Says::Poor;
-        say(says, says == Says::Good ? "reading.contrast" : says == Says::Fair ? "reading.contrast-low" : "reading.contrast-poor",
+        say(says,
+            says == Says::Good   ? "reading.contrast"
+            : says == Says::Fair ? "reading.contrast-low"
+                                 : "reading.contrast-poor",
             {{"contrast", std::floor(contrast * 10) / 10}}, "WCAG 2.1, 1.4.3");
     }
 

@@ -63,10 +63,10 @@ class Placer {
         const Typeface* typeface = find_typeface(typefaces_, text.typeface);
         if (typeface == nullptr) {
             typeface = &typefaces_.front();
-            problem({"lettering.unknown-typeface",
-                     {{"typeface", text.typeface.family + " " + text.typeface.style},
-                      {"instead", typeface->name.family}}},
-                    {}, Mark::Look);
+            problem(
+                {"lettering.unknown-typeface",
+                 {{"typeface", text.typeface.family + " " + text.typeface.style}, {"instead", typeface->name.family}}},
+                {}, Mark::Look);
         } else if (!text.typeface.checksum.empty() && text.typeface.checksum != typeface->name.checksum) {
             problem({"lettering.typeface-changed", {{"typeface", typeface->name.family}}}, {}, Mark::Look);
         }
@@ -261,9 +261,7 @@ class Placer {
         }
     }
 
-    void build(Setup& s) {
-        s.built = build_text(*s.text, s.set, *s.typeface, s.factors, 0, edge());
-    }
+    void build(Setup& s) { s.built = build_text(*s.text, s.set, *s.typeface, s.factors, 0, edge()); }
 
     // ---- standing
 
@@ -320,7 +318,8 @@ class Placer {
     void hang_rest() {
         std::vector<Hanging> things;
         std::vector<std::size_t> which;
-        const Point round_middle{(room_.face.low.x + room_.face.high.x) / 2, (room_.face.low.y + room_.face.high.y) / 2};
+        const Point round_middle{(room_.face.low.x + room_.face.high.x) / 2,
+                                 (room_.face.low.y + room_.face.high.y) / 2};
         for (std::size_t i = 0; i < texts_.size(); ++i) {
             Setup& s = texts_[i];
             if (s.built.ink.empty()) continue;
@@ -339,9 +338,11 @@ class Placer {
             if (hung.moves[i] != Point{}) move(texts_[which[i]], hung.moves[i]);
         }
         for (const std::string& id : hung.circles)
-            problem({"lettering.hangs-on-itself", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}}, Mark::Look);
+            problem({"lettering.hangs-on-itself", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}},
+                    Mark::Look);
         for (const std::string& id : hung.lost)
-            problem({"lettering.hangs-on-nothing", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}}, Mark::Look);
+            problem({"lettering.hangs-on-nothing", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}},
+                    Mark::Look);
     }
 
     std::string words_of(const std::string& id) const {
@@ -445,9 +446,8 @@ class Placer {
         return *std::find_if(texts_.begin(), texts_.end(), [](const Setup& t) { return t.in_column && t.ink(); });
     }
     bool column_alone(const Setup& s) const {
-        return s.in_column && std::none_of(texts_.begin(), texts_.end(), [&](const Setup& t) {
-                   return &t != &s && t.in_column && t.ink();
-               });
+        return s.in_column && std::none_of(texts_.begin(), texts_.end(),
+                                           [&](const Setup& t) { return &t != &s && t.in_column && t.ink(); });
     }
 
     // Ink that leaves the free part of the face: said with the zone that it enters. True when something was said.
@@ -467,7 +467,8 @@ class Placer {
             std::vector<Region> zones;
             for (const LetteringRoom::Zone& zone : room_.zones) zones.push_back(zone.region);
             const Region ink = merge(shapes);
-            const std::vector<Region> both{subtract(ink, face), zones.empty() ? Region() : intersect(ink, merge(zones))};
+            const std::vector<Region> both{subtract(ink, face),
+                                           zones.empty() ? Region() : intersect(ink, merge(zones))};
             out = merge(both);
         } else {
             out = subtract(merge(shapes), grow(free, Length::nanometres(20'000)));
@@ -496,8 +497,8 @@ class Placer {
         const double stretch = s.factors.x / s.factors.y;
         if (!s.too_narrow && !s.too_low) {
             if (std::abs(stretch - 1) >= 0.005) {
-                plan_.notes.push_back({stretch > 1 ? "lettering.wider" : "lettering.narrower",
-                                       {{"by", Percent{std::abs(stretch - 1)}}}});
+                plan_.notes.push_back(
+                    {stretch > 1 ? "lettering.wider" : "lettering.narrower", {{"by", Percent{std::abs(stretch - 1)}}}});
             }
             return;
         }
@@ -538,8 +539,8 @@ class Placer {
                     {"lettering.break-remedy", {}}, Mark::Look);
         }
         if (s.set.closed > 0)
-            plan_.notes.push_back({"lettering.closed",
-                                   {{"text", first_words(*s.text)}, {"breaks", std::int64_t{s.set.closed}}}});
+            plan_.notes.push_back(
+                {"lettering.closed", {{"text", first_words(*s.text)}, {"breaks", std::int64_t{s.set.closed}}}});
         if (s.set.gaps_were > 0) {
             plan_.notes.push_back({s.set.gaps_bound ? "lettering.evened-bound" : "lettering.evened",
                                    {{"text", first_words(*s.text)},
@@ -548,8 +549,8 @@ class Placer {
                                     {"least", s.text->least_gap.value}}});
         }
         if (s.built.slivers > 0)
-            plan_.notes.push_back({"lettering.slivers",
-                                   {{"text", first_words(*s.text)}, {"slivers", std::int64_t{s.built.slivers}}}});
+            plan_.notes.push_back(
+                {"lettering.slivers", {{"text", first_words(*s.text)}, {"slivers", std::int64_t{s.built.slivers}}}});
     }
 
     void judge_overlaps() {

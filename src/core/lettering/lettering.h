@@ -5,9 +5,9 @@
 // A face carries texts. Each is level lines, a stack (one letter below the other, each centred on its ink) or an arc.
 // Texts stand in one column, from the top down and centred, unless they hang somewhere (lettering/hang.h) or follow a
 // round's edge. What is snug fills the room: a level line takes its width, several of them share its height in
-// proportion, a stack alone may be stretched up to 15 % either way, and where that is not enough it stops, says how much
-// room stays free, and names typefaces that would fill it. Gaps are kept as typed or evened (lettering/gaps.h); what
-// rounding to the grid leaves over is spread among them.
+// proportion, a stack alone may be stretched up to 15 % either way, and where that is not enough it stops, says how
+// much room stays free, and names typefaces that would fill it. Gaps are kept as typed or evened (lettering/gaps.h);
+// what rounding to the grid leaves over is spread among them.
 #pragma once
 
 #include <optional>
@@ -56,12 +56,12 @@ struct Text {
     TypefaceName typeface;
     Arrangement arrangement = Arrangement::Stack;
     Sizing sizing = Sizing::Snug;
-    Measure size;                  ///< cap height, x-height, height or width over all, by `sizing`
-    int width_percent = 100;       ///< of the typeface's own proportions
+    Measure size;                   ///< cap height, x-height, height or width over all, by `sizing`
+    int width_percent = 100;        ///< of the typeface's own proportions
     std::optional<Measure> bolder;  ///< the outline is grown by this
-    Measure letter_gap;  ///< in a stack from ink to ink; on level lines added to the typeface's own spacing
-    Measure line_gap;    ///< from the ink of one line to the ink of the next, and to the text before
-    bool even = false;   ///< gaps evened to the eye
+    Measure letter_gap;             ///< in a stack from ink to ink; on level lines added to the typeface's own spacing
+    Measure line_gap;               ///< from the ink of one line to the ink of the next, and to the text before
+    bool even = false;              ///< gaps evened to the eye
     Measure least_gap{"1/16 in", Length::sixtyfourths(4)};  ///< that evening leaves between outlines
     int slope_tenths = 0;                                   ///< tenths of a degree that level lines rise to the right
     Arc arc;
@@ -89,8 +89,8 @@ struct LetteringRoom {
         Region region;
         friend bool operator==(const Zone&, const Zone&) = default;
     };
-    Box usable;                  ///< what a column fills
-    Region free;                 ///< where ink may lie; empty: the usable box
+    Box usable;   ///< what a column fills
+    Region free;  ///< where ink may lie; empty: the usable box
     Box face;
     bool in_field = false;       ///< the column keeps to a painted field; what hangs elsewhere need not
     std::optional<Length> edge;  ///< radius of a round face, whose middle is that of `face`
@@ -105,9 +105,9 @@ struct PlacedLetter {
     int line = 0;   ///< of level lines, counted over all texts; a stack counts as one
     int index = 0;  ///< counts the letters of the face
     bool starts_word = false;
-    Region ink;        ///< face frame
-    int of = 0;        ///< place of its text
-    int in_text = 0;   ///< counts the letters of its text
+    Region ink;       ///< face frame
+    int of = 0;       ///< place of its text
+    int in_text = 0;  ///< counts the letters of its text
     friend bool operator==(const PlacedLetter&, const PlacedLetter&) = default;
 };
 
@@ -115,8 +115,8 @@ struct PlacedLetter {
 struct PlacedText {
     std::string id;
     Box ink;
-    Length cap_height, x_height;  ///< as set
-    double stretch = 1;           ///< width factor over height factor
+    Length cap_height, x_height;         ///< as set
+    double stretch = 1;                  ///< width factor over height factor
     double gaps_were = 0, gaps_are = 0;  ///< largest over smallest open area; 0 where nothing was evened
     bool gaps_bound = false;             ///< the least gap held some letters further apart
     int closed = 0;                      ///< breaks in a script that were closed

@@ -134,8 +134,8 @@ std::vector<std::optional<Hang>> spread(const std::vector<PlacedThing>& things, 
     const std::int64_t gap = free / (static_cast<std::int64_t>(things.size()) - 1);
     std::vector<std::optional<Hang>> hangs(things.size());
     for (std::size_t i = 1; i + 1 < order.size(); ++i) {
-        hangs[order[i]] = Hang{things[order[i - 1]].id, Side::High, Side::Low,
-                               measure_of(from_grid(gap), {display.unit, 64})};
+        hangs[order[i]] =
+            Hang{things[order[i - 1]].id, Side::High, Side::Low, measure_of(from_grid(gap), {display.unit, 64})};
     }
     return hangs;
 }

@@ -123,8 +123,12 @@ Row build_row(const Text& text, const SetLine& line, const Typeface& typeface, F
         starts_word = starts_word || letter.blank;
         if (letter.missing || letter.blank) continue;
         const std::int64_t x = mm_to_grid(letter.x * f.x) + (stack ? 0 : extra);
-        PlacedLetter placed{letter.text, stack ? 0 : number, 0, starts_word,
-                            finished(flatten(letter.outline, f.x, f.y), text, typeface, f, slivers).moved({x, 0}), 0,
+        PlacedLetter placed{letter.text,
+                            stack ? 0 : number,
+                            0,
+                            starts_word,
+                            finished(flatten(letter.outline, f.x, f.y), text, typeface, f, slivers).moved({x, 0}),
+                            0,
                             0};
         if (placed.ink.empty()) continue;
         starts_word = false;
@@ -186,8 +190,12 @@ BuiltText sloped(const Text& text, const SetText& set, const Typeface& typeface,
             const Point to{mm_to_grid(std::cos(angle) * x - std::sin(angle) * base),
                            mm_to_grid(std::sin(angle) * x + std::cos(angle) * base)};
             PlacedLetter placed{
-                letter.text, static_cast<int>(i), 0, starts_word,
-                finished(flatten(turned(letter.outline, f, angle), 1, 1), text, typeface, f, out.slivers).moved(to), 0,
+                letter.text,
+                static_cast<int>(i),
+                0,
+                starts_word,
+                finished(flatten(turned(letter.outline, f, angle), 1, 1), text, typeface, f, out.slivers).moved(to),
+                0,
                 0};
             if (placed.ink.empty()) continue;
             starts_word = false;
@@ -229,8 +237,8 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
             if (letter.missing || letter.blank || box.empty()) continue;
             if (first_at < 0) first_at = at;
             const double middle = (box.x0 + box.x1) / 2;
-            const double along = -width / 2 + (letter.x + middle - e.x0) * f.x +
-                                 (at - first_at) * text.letter_gap.value.in_mm();
+            const double along =
+                -width / 2 + (letter.x + middle - e.x0) * f.x + (at - first_at) * text.letter_gap.value.in_mm();
             const double round = along / radius;
             const double angle = text.arc.below ? round : -round;
             // The letter's foot, under the middle of its ink, comes to lie on the circle.
@@ -239,8 +247,12 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
             const double back = middle * f.x;
             const Point to{mm_to_grid(foot_x - std::cos(angle) * back), mm_to_grid(foot_y - std::sin(angle) * back)};
             PlacedLetter placed{
-                letter.text, number, 0, starts_word,
-                finished(flatten(turned(letter.outline, f, angle), 1, 1), text, typeface, f, out.slivers).moved(to), 0,
+                letter.text,
+                number,
+                0,
+                starts_word,
+                finished(flatten(turned(letter.outline, f, angle), 1, 1), text, typeface, f, out.slivers).moved(to),
+                0,
                 0};
             if (placed.ink.empty()) continue;
             starts_word = false;
@@ -271,8 +283,8 @@ SetText shape_text(const Text& text, const Typeface& typeface) {
         }
     }
     std::erase_if(set.lines, [&](const SetLine& line) {
-        return !stack && std::all_of(line.letters.begin(), line.letters.end(),
-                                     [](const ShapedLetter& l) { return l.blank; });
+        return !stack &&
+               std::all_of(line.letters.begin(), line.letters.end(), [](const ShapedLetter& l) { return l.blank; });
     });
     for (SetLine& line : set.lines) {
         for (const ShapedLetter& letter : line.letters)

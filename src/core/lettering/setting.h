@@ -3,8 +3,8 @@
 // Setting: one text at a size, about an origin of its own, before it is placed on the face.
 //
 // Straight lines and stacks are flattened upright at final size about each letter's own origin and moved by whole grid
-// steps, so that equal letters stay equal. Letters of arcs and slopes are turned first, then flattened the same way. The
-// text's frame: x to the right from the middle of each line, y upwards from the top of the text's ink at 0.
+// steps, so that equal letters stay equal. Letters of arcs and slopes are turned first, then flattened the same way.
+// The text's frame: x to the right from the middle of each line, y upwards from the top of the text's ink at 0.
 #pragma once
 
 #include <vector>

@@ -38,8 +38,9 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     r.note = job.finished ? job.finished->note : "";
     Length film;
     for (const FacePlan& face : plan.faces) {
-        if (face.first) r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " x " +
-                  show(face.blank->width, shop.display);
+        if (face.first)
+            r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " x " +
+                      show(face.blank->width, shop.display);
         r.making = face.making.way == Way::Decal ? "decal" : "paint-through";
         r.film = face.making.film.name;
         r.paint = face.method->colour.kind == "none" ? "" : face.method->colour.name;

@@ -9,8 +9,8 @@
 #include <variant>
 #include <vector>
 
-#include "blank/weight.h"
 #include "artwork/thin.h"
+#include "blank/weight.h"
 #include "making/making.h"
 #include "measure/stock.h"
 #include "text/reason.h"

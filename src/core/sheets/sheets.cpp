@@ -242,7 +242,7 @@ std::vector<Page> schedule_sheets(const Job& job, const Plan& plan, const Shop& 
     return pages;
 }
 
-Page proof_sheet(const Job& job, Paper paper) {
+Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
     Sheet sheet(job, "Proof", paper);
     sheet.text(margin_mm, sheet.y, "Read every word, name and date before anything is cut.");
     sheet.y += 18;
@@ -261,6 +261,33 @@ Page proof_sheet(const Job& job, Paper paper) {
         sheet.text(margin_mm, sheet.y, words.substr(from, i - from), size, true);
         sheet.y += size * 1.3;
         from = i + 1;
+    }
+    // The signs as they will be, as large as the rest of the page lets them.
+    const double room_high = sheet.bottom() - 30 - sheet.y;
+    const auto faces = std::count_if(plan.faces.begin(), plan.faces.end(),
+                                     [](const FacePlan& f) { return f.first && !f.blank->face.empty(); });
+    if (room_high > 25 && faces > 0) {
+        const auto across = std::min<std::ptrdiff_t>(faces, 4);
+        const double each = (sheet.right() - margin_mm) / static_cast<double>(across) - 4;
+        double left = margin_mm;
+        int drawn = 0;
+        for (const FacePlan& face : plan.faces) {
+            if (!face.first || face.blank->face.empty() || drawn++ >= across) continue;
+            const Length wide = from_grid(face.blank->face.width());
+            const Length high = from_grid(face.blank->face.height());
+            const int scale = scale_for(wide, high, each, room_high);
+            const Drawn frame = frame_for(scale, left, sheet.y + high.in_mm() / scale);
+            for (const auto& ring : frame.rings(face.blank->outline)) sheet.line(ring, 0.3, true);
+            const std::int64_t twice = face.blank->face.low.x + face.blank->face.high.x;
+            for (const FacePlan& lane : plan.faces) {
+                if (lane.sign != face.sign || lane.face != face.face) continue;
+                // Read from the front, however it is laid; what lies behind is paler.
+                for (const Piece& piece : *lane.pieces)
+                    sheet.fill(frame.rings(lane.mirrored ? piece.shape.mirrored(twice) : piece.shape),
+                               lane.last ? 0.2 : 0.75);
+            }
+            left += each + 4;
+        }
     }
     const double at = sheet.bottom() - 16;
     sheet.line({{margin_mm, at}, {margin_mm + 90, at}}, 0.3);
@@ -299,7 +326,7 @@ std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, con
     for (Page& page : building_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
     for (Page& page : shopping_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
     for (Page& page : schedule_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
-    pages.push_back(proof_sheet(job, paper));
+    pages.push_back(proof_sheet(job, plan, paper));
     return pages;
 }
 

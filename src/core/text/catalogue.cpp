@@ -52,7 +52,9 @@ std::string Catalogue::say(const Reason& reason, const Display& display) const {
         const std::size_t at = inside.find('@');
         const Argument* argument = find(reason, inside.substr(0, std::min(hash, at)));
         const auto* far = argument != nullptr && at != std::string::npos ? std::get_if<Length>(argument) : nullptr;
-        out += argument == nullptr ? "?" : far != nullptr ? show_far(*far, display) : std::visit(Say{*this, display}, *argument);
+        out += argument == nullptr ? "?"
+               : far != nullptr    ? show_far(*far, display)
+                                   : std::visit(Say{*this, display}, *argument);
         if (hash != std::string::npos) {
             const std::size_t bar = inside.find('|', hash);
             const auto* count = argument == nullptr ? nullptr : std::get_if<std::int64_t>(argument);
