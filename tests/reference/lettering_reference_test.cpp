@@ -152,7 +152,7 @@ TEST_CASE("drawings come out as librsvg draws them") {
         "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' width='100mm' "
         "height='60mm' viewBox='0 0 200 120'>";
     const std::vector<std::string> drawings{
-        "<path d='M20 90 C20 10 90 10 90 90 S150 110 180 40 L120 115 Z'/>",
+        "<path d='M20 90 C20 10 90 70 90 90 S150 110 180 40 L120 115 Z'/>",
         "<g transform='translate(60 60) rotate(30)'><rect x='-30' y='-10' width='60' height='20' rx='6'/></g>",
         "<ellipse cx='100' cy='60' rx='80' ry='40'/><circle cx='100' cy='60' r='20' fill='white'/>",
         "<defs><g id='gull'><path d='M0 0 q20 -20 40 0 q20 -20 40 0 l-40 12z'/></g></defs><use xlink:href='#gull' "

@@ -1428,8 +1428,11 @@ void Drawing::paint_step_back(QPainter& p) {
     p.setPen(QPen(ground <= floor + 1 ? t.graphite : t.line, 1));
     p.drawLine(QPointF(0, floor), QPointF(width(), floor));
     const FacePainter painter(sign(), desk_.face(), *face(), view, &desk_.plan());
+    p.save();
+    p.setClipRect(QRectF(0, Theme::px(56), width(), floor - Theme::px(56)));
     painter.board(p, false);
     painter.all_ink(p);
+    p.restore();
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     const Display& display = desk_.shop().display;

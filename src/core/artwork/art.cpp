@@ -215,14 +215,13 @@ class Maker {
             return;
         }
         if (title > 0)
-            centred(m.title, m.typeface, m.title_height.value, (u.low.x + u.high.x) / 2, u.high.y - g(m.title_height),
-                    u.width());
+            centred(m.title, m.typeface, m.title_height.value, (u.low.x + u.high.x) / 2, u.high.y, u.width());
         for (int c = 0; c < 7; ++c) {
             const std::int64_t x0 = days.low.x + days.width() * c / 7;
             const std::int64_t x1 = days.low.x + days.width() * (c + 1) / 7;
             if (static_cast<std::size_t>(c) < m.days.size())
                 centred(m.days[static_cast<std::size_t>(c)], m.typeface, m.day_height.value, (x0 + x1) / 2,
-                        days.high.y + gap, x1 - x0);
+                        days.high.y + gap + g(m.day_height), x1 - x0);
         }
         if (m.boxes) {
             for (int r = 0; r < 6; ++r) {
@@ -254,7 +253,7 @@ class Maker {
         return from + whole * n / parts;
     }
 
-    void centred(const std::string& words, const TypefaceName& typeface, Length cap, std::int64_t x, std::int64_t base,
+    void centred(const std::string& words, const TypefaceName& typeface, Length cap, std::int64_t x, std::int64_t top,
                  std::int64_t room) {
         std::vector<Region> letters;
         const Region all = words_at(words, typeface, cap, typefaces_, &letters);
@@ -263,9 +262,11 @@ class Maker {
         if (box.width() > room)
             problem({"art.words-wide", {{"words", words}, {"by", from_grid(box.width() - room)}}},
                     {"art.words-lower", {}});
-        const std::vector<std::string> names = letters_of(words);
+        std::vector<std::string> names = letters_of(words);
+        std::erase(names, " ");
+        // Round letters reach a little over flat ones: the highest of them keeps to `top`.
         for (std::size_t i = 0; i < letters.size(); ++i)
-            add(letters[i].moved({x - (box.low.x + box.high.x) / 2, base - box.low.y}),
+            add(letters[i].moved({x - (box.low.x + box.high.x) / 2, top - box.high.y}),
                 i < names.size() ? names[i] : "");
     }
 

@@ -170,6 +170,26 @@ void order_sections(LoadsPlan& plan) {
     }
 }
 
+// Steps are named after what is on a section: the second of the same name is told apart, and what is cut keeps its
+// name.
+void tell_apart(LoadsPlan& plan) {
+    std::set<std::string> used;
+    for (const Load& load : plan.loads) {
+        if (!load.cut) continue;
+        for (const Placement& p : load.placements) used.insert(plan.sections[p.section].letters);
+    }
+    std::vector<bool> cut(plan.sections.size());
+    for (const Load& load : plan.loads) {
+        for (const Placement& p : load.placements) cut[p.section] = load.cut;
+    }
+    for (std::size_t i = 0; i < plan.sections.size(); ++i) {
+        if (cut[i]) continue;
+        std::string& letters = plan.sections[i].letters;
+        const std::string base = letters;
+        for (int n = 2; !used.insert(letters).second; ++n) letters = base + " " + std::to_string(n);
+    }
+}
+
 void explain(LoadsPlan& plan, const Mat& mat, double least_film) {
     const auto count = [](std::size_t n) { return static_cast<std::int64_t>(n); };
     if (plan.sections.empty()) return;
@@ -250,6 +270,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     }
     plan.share = film_area > 0 ? used_area / film_area : 0;
     if (!cut.empty()) order_sections(plan);
+    tell_apart(plan);
     for (std::size_t i = 0; i < plan.loads.size(); ++i) {
         std::string letters;
         for (const Placement& p : plan.loads[i].placements)

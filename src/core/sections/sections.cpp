@@ -508,7 +508,8 @@ Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask
         if (mask) {
             for (Region& hole : holes(opening)) section.keepers.push_back({piece.letters, std::move(hole)});
         }
-        if (!section.letters.empty()) {
+        // Marks without a name (of a ruler, a grid) are not spelt out one by one.
+        if (!section.letters.empty() && !piece.letters.empty()) {
             section.letters += piece.line != section.pieces.back().line ? " / " : piece.starts_word ? " " : "";
         }
         section.letters += piece.letters;
@@ -516,6 +517,7 @@ Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask
         openings.push_back(opening);
         section.pieces.push_back(std::move(piece));
     }
+    if (section.letters.empty()) section.letters = "marks";
     section.cut = merge(openings);
     return section;
 }
