@@ -1,9 +1,13 @@
 // Lettering in the window: what a maker does there, and what they then see.
+#include <QCheckBox>
 #include <QComboBox>
+#include <QMouseEvent>
 #include <QPushButton>
+#include <QSlider>
 #include <QTest>
 
 #include "support_window.h"
+#include "window/trace_dialog.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -167,4 +171,115 @@ TEST_CASE("a drawing that cannot be read changes nothing and says why") {
     REQUIRE(w.sign().faces.front().art.size() == 1);
     // As wide as the room is, since it came in wider.
     CHECK(std::get<PlacedDrawing>(w.sign().faces.front().art[0].kind).size.value <= 28_in);
+}
+
+TEST_CASE("a size that cannot be leaves the old one, says so at the tray, and the nearest is a click away") {
+    Window w(panel_job("TEA ROOM"));
+    w.show(Station::Lettering);
+    w.choose("size", 1);
+    w.type(w.get<QLineEdit>("cap height"), "1");
+    const Job before = w.job();
+    w.type(w.get<QLineEdit>("cap height"), "15");
+    CHECK(w.job() == before);
+    CHECK(w.read().contains("cannot be"));
+    w.click("take nearest");
+    const Length nearest = lettering(const_cast<Job&>(w.job())).size.value;
+    CHECK(nearest > 1_in);
+    CHECK(nearest < 15_in);
+    CHECK(w.find<QPushButton>("take nearest") == nullptr);
+    CHECK(w.desk().plan().mark_of("lettering") != Mark::Stop);
+    // Who wants it all the same gets it, with its warning.
+    w.type(w.get<QLineEdit>("cap height"), "15");
+    w.click("use all the same");
+    CHECK(lettering(const_cast<Job&>(w.job())).size.value == 15_in);
+    CHECK(w.desk().plan().mark_of("lettering") == Mark::Stop);
+}
+
+TEST_CASE("a text is dragged with the mouse: it snaps to the centre line, hangs there, and one undo gives it back") {
+    Job job = panel_job("TEA");
+    job = add_text(job, {0, 0});
+    Text& t = job.signs[0].faces[0].lettering.texts[1];
+    t.words = "OARS";
+    t.sizing = Sizing::CapHeight;
+    t.size = measure("1");
+    t.across = Hang{"face", Side::Low, Side::Low, measure("2")};
+    t.up = Hang{"face", Side::Low, Side::Low, measure("2")};
+    job.signs[0].faces[0].lettering.texts[0].sizing = Sizing::CapHeight;
+    job.signs[0].faces[0].lettering.texts[0].size = measure("3");
+    Window w(job);
+    w.show(Station::Lettering);
+    auto& drawing = w.get<Drawing>("drawing");
+    const auto ink = [&] { return w.desk().face_plan()->lettering->texts.at(1).ink; };
+    const Job before = w.job();
+    const Box face = w.desk().face_plan()->blank->face;
+    const auto to_screen = [&](Point p) { return drawing.where(p).toPoint(); };
+    const Point from{(ink().low.x + ink().high.x) / 2, (ink().low.y + ink().high.y) / 2};
+    // To within a few pixels of the middle of the face.
+    const Point to{(face.low.x + face.high.x) / 2 + to_grid(0.125_in), from.y + to_grid(3_in)};
+    QTest::mousePress(&drawing, Qt::LeftButton, {}, to_screen(from));
+    for (int i = 1; i <= 8; ++i) {
+        const QPoint at = to_screen(from) + (to_screen(to) - to_screen(from)) * i / 8;
+        QMouseEvent move(QEvent::MouseMove, at, drawing.mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(&drawing, &move);
+    }
+    QTest::mouseRelease(&drawing, Qt::LeftButton, {}, to_screen(to));
+    w.settle();
+    CHECK(std::abs(ink().low.x + ink().high.x - face.low.x - face.high.x) <= 2);
+    CHECK(inches(ink().low.y) == Approx(5).margin(0.2));
+    const Hang across = *w.sign().faces[0].lettering.texts[1].across;
+    CHECK(across.its == Side::Middle);
+    // The arrows stand on the drawing, with the distance to be typed into.
+    w.type(w.callout("hang-up"), "6");
+    CHECK(inches(ink().low.y) == Approx(6).margin(0.6));
+    QTest::keyClick(&w.window(), Qt::Key_Z, Qt::ControlModifier);
+    QTest::keyClick(&w.window(), Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    CHECK(w.job() == before);
+}
+
+TEST_CASE("other forms of letters are ticked, and the words change") {
+    Window w(panel_job("boathouse"));
+    w.show(Station::Lettering);
+    const auto letters = w.desk().face_plan()->lettering->letters;
+    w.click("group Other forms of letters");
+    auto ticks = w.get<QWidget>("alternates").findChildren<QCheckBox*>();
+    REQUIRE_FALSE(ticks.empty());
+    QTest::mouseClick(ticks.front(), Qt::LeftButton);
+    w.settle();
+    CHECK(lettering(const_cast<Job&>(w.job())).alternates.size() == 1);
+    CHECK(w.desk().face_plan()->lettering->letters != letters);
+    check_layout(w);
+}
+
+TEST_CASE("a picture is traced beside the window, and can only be taken when what is shown is of the last wish") {
+    application();
+    GreyPicture disc{400, 400, std::vector<unsigned char>(160'000, 255)};
+    for (int y = 0; y < 400; ++y) {
+        for (int x = 0; x < 400; ++x) {
+            if ((x - 200) * (x - 200) + (y - 200) * (y - 200) < 150 * 150)
+                disc.pixels[static_cast<std::size_t>(y * 400 + x)] = static_cast<unsigned char>(x < 200 ? 90 : 160);
+        }
+    }
+    TraceDialog dialog(disc, "disc.png");
+    dialog.show();
+    const auto take = [&] {
+        for (auto* b : dialog.findChildren<QPushButton*>()) {
+            if (b->text() == "Put it on the face") return b;
+        }
+        throw std::runtime_error("no way to take it");
+    }();
+    CHECK(QTest::qWaitFor([&] { return take->isEnabled(); }, 20'000));
+    const double half = bounds_of(*dialog.traced()).width();
+    for (QSlider* s : dialog.findChildren<QSlider*>()) {
+        if (s->accessibleName() == "darker than this is ink") s->setValue(200);
+    }
+    CHECK_FALSE(take->isEnabled());
+    CHECK(QTest::qWaitFor([&] { return take->isEnabled(); }, 20'000));
+    const Box whole = bounds_of(*dialog.traced());
+    CHECK(static_cast<double>(whole.width()) / static_cast<double>(whole.height()) == Approx(1).margin(0.01));
+    CHECK(half == Approx(static_cast<double>(whole.width())));  // both are as wide as tracing makes them
+    for (QSlider* s : dialog.findChildren<QSlider*>()) {
+        if (s->accessibleName() == "darker than this is ink") s->setValue(1);
+    }
+    CHECK_FALSE(QTest::qWaitFor([&] { return take->isEnabled(); }, 1'000));
 }

@@ -4,6 +4,7 @@
 #include "artwork/ink.h"
 #include "job/face_commands.h"
 #include "lettering/setting.h"
+#include "lettering/yielding.h"
 #include "rapidcheck.h"
 #include "support.h"
 #include "support_blank.h"
@@ -356,4 +357,69 @@ TEST_CASE("nudged, spread and removed things keep what hangs on them; what is lo
     hung = remove_text(hung, here, 1, &p.faces[0]);
     CHECK(hung.signs.front().faces.front().lettering.texts.size() == 2);
     CHECK(plan_of(hung).faces[0].lettering->problems.empty());
+}
+
+TEST_CASE("alternates are offered where they change the words, and change them") {
+    const Typeface& spartan = *find_typeface(library().typefaces, typeface("League Spartan", "Bold"));
+    const auto offered = alternates_of(spartan, "boathouse");
+    REQUIRE_FALSE(offered.empty());
+    for (const Alternate& a : offered) {
+        const auto usual = shape(spartan, "boathouse");
+        const auto other = shape(spartan, "boathouse", {a.feature});
+        const bool differs = !std::equal(usual.begin(), usual.end(), other.begin(), other.end(),
+                                         [](const auto& x, const auto& y) { return x.outline == y.outline; });
+        INFO(a.feature);
+        CHECK(differs);
+    }
+    CHECK(alternates_of(spartan, "").empty());
+    // What is no feature, and what the typeface has not, changes nothing.
+    const auto plain = shape(spartan, "a", {"nonsense=", "zzzz"});
+    CHECK(plain.front().outline == shape(spartan, "a").front().outline);
+    Text t = line_of("boathouse");
+    const auto usual = place(t, box_in(0, 0, 60, 40), library().typefaces);
+    t.alternates = {offered.front().feature};
+    CHECK(place(t, box_in(0, 0, 60, 40), library().typefaces).letters != usual.letters);
+}
+
+TEST_CASE("lines that mix directions stand in the order in which they are read") {  // UAX 9, rules L2 and N1
+    const Typeface& spartan = *find_typeface(library().typefaces, typeface("League Spartan", "Bold"));
+    const auto order = [&](const std::string& text) {
+        std::vector<std::string> all;
+        for (const ShapedLetter& l : shape(spartan, text)) all.push_back(l.text);
+        return all;
+    };
+    // Hebrew alef, bet, gimel between Latin letters, and figures within Hebrew.
+    CHECK(order("aאבb") == std::vector<std::string>{"a", "ב", "א", "b"});
+    CHECK(order("א12ב") == std::vector<std::string>{"ב", "1", "2", "א"});
+    CHECK(order("ab") == std::vector<std::string>{"a", "b"});
+}
+
+TEST_CASE("a typed dimension that cannot be is not taken; the nearest that can be is offered") {
+    CHECK(rc::check("the nearest fits, and the next mark does not", [] {
+        Lettering l;
+        l.texts = {line_of("TERN"), line_of("QUAY")};
+        l.texts[0].sizing = l.texts[1].sizing = Sizing::CapHeight;
+        l.texts[1].id = "b";
+        const Box box = box_in(0, 0, *rc::gen::inRange(8, 40), *rc::gen::inRange(6, 20));
+        const LetteringRoom room{box, {}, box, false, {}, {}};
+        const Display display{Unit::Inch, *rc::gen::element(8, 16, 32)};
+        const auto set = [](Text& t, const Measure& m) { t.size = m; };
+        l.texts[0].size = l.texts[1].size = measure("1/2");
+        const auto stops = [&](const Measure& m) {
+            Lettering tried = l;
+            set(tried.texts[0], m);
+            const LetteringPlan plan = place(tried, room, library().typefaces);
+            return std::any_of(plan.problems.begin(), plan.problems.end(),
+                               [](const Problem& p) { return p.mark == Mark::Stop; });
+        };
+        const Measure typed = measure_of(Length::sixtyfourths(*rc::gen::inRange(16, 64 * 30)), display);
+        const TriedDimension tried =
+            try_dimension(l, 0, room, library().typefaces, set, l.texts[0].size, typed, display);
+        RC_ASSERT(tried.fits == !stops(typed));
+        if (tried.fits) return;
+        RC_ASSERT(!stops(tried.nearest));
+        RC_ASSERT(tried.nearest.value + tried.over == typed.value);
+        RC_ASSERT(stops(measure_of(tried.nearest.value + Length::inches(1) / display.denominator, display)));
+        RC_ASSERT(tried.hurts.has_value());
+    }));
 }

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <fstream>
 #include <numbers>
+#include <sstream>
 
 #include "artwork/art.h"
 #include "artwork/thin.h"
@@ -209,4 +210,34 @@ TEST_CASE("stroke widths agree with the inner buffers of GEOS") {
         RC_ASSERT(apart == 2);
     }));
     GEOS_finish_r(geos);
+}
+
+TEST_CASE("drawings in DXF have the area and the extent that ezdxf gives them") {  // reference package: ezdxf
+    const Folder folder;
+    const Ran written =
+        run(std::string(SKARVEL_PYTHON) + " " SKARVEL_SOURCE "/tests/reference/drawn_dxf.py " + folder.path().string());
+    INFO(written.out);
+    REQUIRE(written.code == 0);
+    std::istringstream lines(written.out);
+    std::string name;
+    double area = 0;
+    double wide = 0;
+    double high = 0;
+    int drawings = 0;
+    while (lines >> name >> area >> wide >> high) {
+        INFO(name);
+        ++drawings;
+        const auto bytes = read_file(folder / (name + ".dxf"));
+        REQUIRE(bytes);
+        const auto read = read_drawing_file(*bytes, name + ".dxf");
+        REQUIRE(read);
+        const Box box = bounds_of(read->drawing);
+        const double scale = wide / grid_to_mm(box.width());
+        double here = 0;
+        for (const DrawingPart& p : read->drawing.parts) here += p.shape.area_mm2() * scale * scale;
+        CHECK(read->width.in_mm() == Approx(wide).margin(0.02));
+        CHECK(grid_to_mm(box.height()) * scale == Approx(high).margin(0.02));
+        CHECK(here == Approx(area).epsilon(1e-3));
+    }
+    CHECK(drawings == 7);
 }

@@ -73,10 +73,9 @@ void Drawing::change_blank(const std::function<void(Blank&)>& change) {
     desk_.apply(std::move(job));
 }
 
-void Drawing::change_lettering(const std::function<void(Text&)>& change) {
-    Job job = desk_.job();
-    change(job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering.texts[desk_.text_at()]);
-    desk_.apply(std::move(job));
+// Typing into the box sets a dimension of the text at hand, if that can be.
+void Drawing::decides(Callout& box, const Measure& was, std::function<void(Text&, const Measure&)> set) {
+    box.decide = [this, was, set = std::move(set)](const Measure& m) { desk_.type_dimension(set, was, m); };
 }
 
 // ---- layout
@@ -309,7 +308,7 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
     if (alone && stack == y_axis && letters.size() > 1 && text.arrangement != Arrangement::Arc) {
         const QString prefix = letters.size() > 2 ? QString("%1 × ").arg(letters.size() - 1) : QString();
         Callout& box = callout("letter-gap", tr("changes the letter gap"), text.letter_gap, prefix);
-        box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.letter_gap = m; }); };
+        decides(box, text.letter_gap, [](Text& l, const Measure& m) { l.letter_gap = m; });
         length_dimension(from, to, 0, &box);
     }
     if (text.arrangement == Arrangement::Arc) {
@@ -318,9 +317,8 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
                            ? callout("arc-distance", tr("changes the arc's distance from the edge"), text.arc.distance,
                                      tr("from the edge "))
                            : callout("arc-radius", tr("changes the radius of the arc"), text.arc.radius, tr("radius "));
-        box.decide = [this, follows](const Measure& m) {
-            change_lettering([&](Text& l) { (follows ? l.arc.distance : l.arc.radius) = m; });
-        };
+        decides(box, follows ? text.arc.distance : text.arc.radius,
+                [follows](Text& l, const Measure& m) { (follows ? l.arc.distance : l.arc.radius) = m; });
         place(box, {view_.rect(placed.ink).center().x(), board_area_.bottom() + Theme::px(96)});
     }
     const Box first = letters.front()->ink.bounds();
@@ -332,7 +330,7 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
                              : text.sizing == Sizing::Overall ? tr("high ")
                                                               : tr("wide ");
         Callout& box = callout("cap-height", tr("changes the size of the lettering"), text.size, name);
-        box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.size = m; }); };
+        decides(box, text.size, [](Text& l, const Measure& m) { l.size = m; });
         length_dimension(low, high, 1, &box);
     } else {
         length_dimension(low, high, 1, nullptr, tr("caps %1").arg(shown(skarvel::show(placed.cap_height, display))),
@@ -342,23 +340,48 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
     if ((!stack && letters.back()->line > letters.front()->line) || second) {
         Callout& box =
             callout("line-gap", tr("changes the line gap"), text.line_gap, second ? tr("gap above ") : tr("lines "));
-        box.decide = [this](const Measure& m) { change_lettering([&](Text& l) { l.line_gap = m; }); };
+        decides(box, text.line_gap, [](Text& l, const Measure& m) { l.line_gap = m; });
         place(box, {board_area_.center().x() + Theme::px(120), board_area_.bottom() + Theme::px(58)});
     }
+    hang_callouts(plan, text);
+}
+
+// Arrows from what the text at hand hangs on to the text itself, each with the distance that was typed.
+void Drawing::hang_callouts(const FacePlan& plan, const Text& text) {
+    const auto things = things_on(desk_.face(), plan);
+    const auto thing_named = [&](const std::string& id) -> std::optional<Box> {
+        if (id == "face") return plan.blank->face;
+        if (id == "usable") return plan.blank->usable;
+        const auto at = std::find_if(things.begin(), things.end(), [&](const PlacedThing& t) { return t.id == id; });
+        return at == things.end() ? std::nullopt : std::optional(at->box);
+    };
+    const auto here = thing_named(text.id);
     for (const Axis axis : {Axis::X, Axis::Y}) {
         const auto& hang = axis == Axis::X ? text.across : text.up;
-        if (!hang) continue;
+        const auto other = hang ? thing_named(hang->on) : std::nullopt;
+        if (!here || !other) continue;
         const bool x = axis == Axis::X;
         Callout& box =
             callout(x ? "hang-across" : "hang-up", x ? tr("moves the text across") : tr("moves the text up or down"),
                     hang->by, x ? tr("across ") : tr("up "));
-        box.decide = [this, axis](const Measure& m) {
-            change_lettering([&](Text& l) {
-                auto& h = axis == Axis::X ? l.across : l.up;
-                if (h) h->by = m;
-            });
-        };
-        place(box, {board_area_.center().x() - Theme::px(120), board_area_.bottom() + Theme::px(x ? 58 : 92)});
+        decides(box, hang->by, [axis](Text& l, const Measure& m) {
+            if (auto& h = axis == Axis::X ? l.across : l.up) h->by = m;
+        });
+        const std::int64_t from = side_of(*other, axis, hang->its);
+        const std::int64_t to = side_of(*here, axis, hang->mine);
+        // Beside the text on the side where the view has room: under it, or to the right of it.
+        const Point low = here->low;
+        const Point high = here->high;
+        QPointF a = view_.at(x ? Point{from, low.y} : Point{high.x, from});
+        QPointF b = view_.at(x ? Point{to, low.y} : Point{high.x, to});
+        const bool level = x != view_.laid_down;
+        const QPointF aside = level ? QPointF(0, Theme::px(16)) : QPointF(Theme::px(16), 0);
+        a += aside;
+        b += aside;
+        dimensions_.push_back({a, b, &box, {}, Station::Lettering, {}});
+        const double room = level ? std::abs(a.x() - b.x()) - box.width() : std::abs(a.y() - b.y()) - box.height();
+        const QPointF clear = level ? QPointF(0, Theme::px(22)) : QPointF(box.width() / 2.0 + 10, 0);
+        place(box, (a + b) / 2 + (room > Theme::px(24) ? QPointF() : clear));
     }
 }
 
@@ -949,12 +972,15 @@ void Drawing::paint_dimensions(QPainter& p) {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
     for (const Dimension& d : dimensions_) {
-        p.setPen(QPen(t.graphite, 1));
-        p.drawLine(d.from, d.to);
+        QPainterPath line(d.from);
+        line.lineTo(d.to);
         const bool level = std::abs(d.from.y() - d.to.y()) < 1;
         for (const QPointF& end : {d.from, d.to}) {
-            p.drawLine(end + (level ? QPointF(0, -6) : QPointF(-6, 0)), end + (level ? QPointF(0, 6) : QPointF(6, 0)));
+            line.moveTo(end + (level ? QPointF(0, -6) : QPointF(-6, 0)));
+            line.lineTo(end + (level ? QPointF(0, 6) : QPointF(6, 0)));
         }
+        cased(p, line, QPen(t.graphite, 1));
+        p.setPen(QPen(t.graphite, 1));
         if (d.box == nullptr) {
             p.fillRect(d.text_rect, t.sheet);
             p.setFont(Theme::font(15, QFont::Medium));

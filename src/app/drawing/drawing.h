@@ -36,6 +36,8 @@ class Drawing : public QWidget {
     [[nodiscard]] bool step_back() const { return step_back_; }
     /// Dots of the screen for a millimetre, as the maker measured them; 0 until then.
     void match_screen(double dots_per_mm) { matched_dots_per_mm_ = dots_per_mm; }
+    /// Where a point of the face lies in this widget.
+    [[nodiscard]] QPointF where(Point point) const { return view_.at(point); }
     void refresh(bool behind);
     /// Another sign is at hand: nothing chosen, nothing measured, callouts anew.
     void start_over();
@@ -106,7 +108,8 @@ class Drawing : public QWidget {
     [[nodiscard]] const FacePlan* face() const;
     [[nodiscard]] std::optional<std::size_t> section_at(QPointF where) const;
     void change_blank(const std::function<void(Blank&)>& change);
-    void change_lettering(const std::function<void(Text&)>& change);
+    void decides(Callout& box, const Measure& was, std::function<void(Text&, const Measure&)> set);
+    void hang_callouts(const FacePlan& plan, const Text& text);
 
     Desk& desk_;
     Station station_ = Station::Blank;

@@ -90,6 +90,12 @@ class LetteringTray : public Tray {
         edit_face([&](Face& f) { change(f.lettering.texts[desk_.text_at()]); }, merge);
     }
 
+    // A dimension is tried first: what cannot be is not taken.
+    void type_text(const std::function<void(Text&, const Measure&)>& set, const std::optional<Measure>& was,
+                   const Measure& typed) {
+        desk_.type_dimension(set, was.value_or(Measure{}), typed);
+    }
+
     QWidget* column() {
         auto* made = new QWidget(widget());
         auto* layout = new QVBoxLayout(made);
@@ -168,6 +174,7 @@ class LetteringTray : public Tray {
             });
             words_->left = [this] { desk_.settle(); };
             build_typeface();
+            build_alternates();
             arrangement_ = field(tr("arranged"),
                                  new Segmented(tr("arranged"), {tr("stack"), tr("level lines"), tr("arc")}, widget()));
             connect(arrangement_, &Segmented::chosen, this, [this](int i) { arrange(static_cast<Arrangement>(i)); });
@@ -229,6 +236,56 @@ class LetteringTray : public Tray {
         });
     }
 
+    // Ticks for what the typeface offers for these words.
+    void build_alternates() {
+        alternates_ = column();
+        inside(static_cast<QVBoxLayout*>(alternates_->layout()), [this] {
+            group(tr("Other forms of letters"), [this] {
+                ticks_ = column();
+                ticks_->setObjectName("alternates");
+                refreshers_.push_back([this] { tick_alternates(); });
+            });
+        });
+        refreshers_.push_back([this] {
+            const Typeface* typeface = find_typeface(desk_.library().typefaces, text().typeface);
+            offered_ = typeface == nullptr ? std::vector<Alternate>{} : alternates_of(*typeface, text().words);
+            alternates_->setVisible(!offered_.empty());
+        });
+    }
+
+    void tick_alternates() {
+        if (ticked_ != offered_) {
+            ticked_ = offered_;
+            qDeleteAll(ticks_->findChildren<QWidget*>(Qt::FindDirectChildrenOnly));
+            for (const Alternate& a : offered_) {
+                auto* tick = new Check(name_of(a), ticks_);
+                tick->setObjectName("alternate " + text_of(a.feature));
+                tick->setProperty("feature", text_of(a.feature));
+                ticks_->layout()->addWidget(tick);
+                connect(tick, &QCheckBox::clicked, this, [this, a](bool on) {
+                    edit_text([&](Text& t) {
+                        std::erase(t.alternates, a.feature);
+                        if (on) t.alternates.push_back(a.feature);
+                    });
+                });
+            }
+        }
+        const auto& chosen = text().alternates;
+        for (auto* tick : ticks_->findChildren<QCheckBox*>(Qt::FindDirectChildrenOnly)) {
+            const std::string feature = tick->property("feature").toString().toStdString();
+            tick->setChecked(std::find(chosen.begin(), chosen.end(), feature) != chosen.end());
+        }
+    }
+
+    QString name_of(const Alternate& a) const {
+        if (!a.name.empty()) return text_of(a.name);
+        const std::string id = "alternate." + a.feature;
+        if (desk_.library().catalogue.has(id)) return say({id, {}});
+        if (a.feature.starts_with("ss") && a.feature.find_first_not_of("0123456789", 2) == std::string::npos)
+            return say({"alternate.set", {{"number", std::int64_t{std::stoi(a.feature.substr(2))}}}});
+        return say({"alternate.other", {{"feature", a.feature}}});
+    }
+
     static std::string full_name(const TypefaceName& n) { return n.family + " " + n.style; }
 
     void build_size() {
@@ -242,10 +299,14 @@ class LetteringTray : public Tray {
         size_caption_ =
             qobject_cast<QLabel*>(text_part_->layout()->itemAt(text_part_->layout()->count() - 2)->widget());
         connect(cap_, &MeasureField::decided, this, [this](const Measure& m) {
-            edit_text([&](Text& t) {
-                if (t.sizing == Sizing::Snug) t.sizing = Sizing::CapHeight;
-                t.size = m;
-            });
+            const bool snug = text().sizing == Sizing::Snug;
+            const Length now = placed() != nullptr ? placed()->cap_height : Length{};
+            type_text(
+                [](Text& t, const Measure& typed) {
+                    if (t.sizing == Sizing::Snug) t.sizing = Sizing::CapHeight;
+                    t.size = typed;
+                },
+                snug ? measure_of(now, {Unit::Inch, 64}) : text().size, m);
         });
     }
 
@@ -395,10 +456,10 @@ class LetteringTray : public Tray {
                     [&](Text& t) { (axis == Axis::X ? t.across : t.up) = all[static_cast<std::size_t>(i)].hang; });
             });
             connect(by, &MeasureField::decided, this, [this, axis](const Measure& m) {
-                edit_text([&](Text& t) {
-                    auto& hang = axis == Axis::X ? t.across : t.up;
-                    if (hang) hang->by = m;
-                });
+                const auto& now = axis == Axis::X ? text().across : text().up;
+                if (!now) return;
+                type_text([axis](Text& t, const Measure& typed) { (axis == Axis::X ? t.across : t.up)->by = typed; },
+                          now->by, m);
             });
             refreshers_.push_back([this, choice, by, ways, axis, get] {
                 const auto all = ways(axis);
@@ -813,6 +874,15 @@ class LetteringTray : public Tray {
 
     void follow() {
         begin_follows(tr("What follows"));
+        if (const auto& denied = desk_.denied()) {
+            problem({desk_.denied_reason(), "lettering", {}, Mark::Look});
+            offer(tr("Take %1").arg(length(denied->tried.nearest.value)), [this] {
+                desk_.apply(Job(desk_.denied()->nearest));
+            })->setObjectName("take nearest");
+            offer(tr("Use %1 all the same").arg(length(denied->typed.value)), [this] {
+                desk_.apply(Job(desk_.denied()->all_the_same));
+            })->setObjectName("use all the same");
+        }
         if (plan() != nullptr) {
             const LetteringPlan& p = *plan()->lettering;
             const PlacedText* now = placed();
@@ -868,7 +938,7 @@ class LetteringTray : public Tray {
                           const std::function<void(Text&, const Measure&)>& set) {
         auto* made = field(name, new MeasureField(desk_, name, widget()));
         connect(made, &MeasureField::decided, this,
-                [this, set](const Measure& m) { edit_text([&](Text& t) { set(t, m); }); });
+                [this, set, get](const Measure& m) { type_text(set, get(text()), m); });
         refreshers_.push_back([this, made, get] { made->show_value(get(text())); });
         return made;
     }
@@ -897,6 +967,8 @@ class LetteringTray : public Tray {
     }
 
     std::vector<std::function<void()>> refreshers_;
+    QWidget *alternates_ = nullptr, *ticks_ = nullptr;
+    std::vector<Alternate> offered_, ticked_;
     QWidget *things_ = nullptr, *text_part_ = nullptr, *art_ = nullptr, *arc_holder_ = nullptr;
     std::vector<QPushButton*> buttons_;
     QPushButton *add_text_ = nullptr, *remove_ = nullptr;

@@ -88,6 +88,7 @@ void Desk::select_colour(std::size_t colour) {
 void Desk::select_text(std::size_t text) {
     if (text == text_at_ && !art_at_) return;
     settle();
+    denied_.reset();
     text_at_ = text;
     art_at_.reset();
     Q_EMIT job_changed();
@@ -134,7 +135,35 @@ void Desk::redo() {
     changed();
 }
 
+void Desk::type_dimension(const std::function<void(Text&, const Measure&)>& set, const Measure& was,
+                          const Measure& typed) {
+    const auto with = [&](const Measure& m) {
+        Job job = job_;
+        set(job.signs[sign_at()].faces[face_at()].lettering.texts[text_at()], m);
+        return job;
+    };
+    if (const FacePlan* planned = face_plan(); planned != nullptr && current()) {
+        TriedDimension tried = try_dimension(face().lettering, text_at(), room_of(sign().blank, *planned->blank),
+                                             library_->typefaces, set, was, typed, shop_.display);
+        if (!tried.fits) {
+            Job nearest = with(tried.nearest);
+            denied_ = Denied{std::move(tried), typed, std::move(nearest), with(typed)};
+            Q_EMIT said(QString::fromStdString(say(denied_reason())), true);
+            Q_EMIT plan_changed();
+            return;
+        }
+    }
+    apply(with(typed));
+}
+
+Reason Desk::denied_reason() const {
+    const TriedDimension& t = denied_->tried;
+    return {denied_->typed.value > t.nearest.value ? "dimension.too-much" : "dimension.too-little",
+            {{"typed", denied_->typed.value}, {"over", t.over}, {"nearest", t.nearest.value}}};
+}
+
 void Desk::changed() {
+    denied_.reset();
     plan_in_background();
     // Not restarted while it runs: however fast someone types, a copy is made within a second of the first change.
     if (!copy_timer_.isActive()) copy_timer_.start(copy_after_ms);

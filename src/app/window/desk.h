@@ -9,6 +9,7 @@
 #include <QTimer>
 #include <condition_variable>
 #include <filesystem>
+#include <functional>
 #include <memory>
 #include <mutex>
 #include <optional>
@@ -19,6 +20,7 @@
 #include "job/commands.h"
 #include "job/face_commands.h"
 #include "job/summary.h"
+#include "lettering/yielding.h"
 #include "logbook/logbook.h"
 #include "window/installed.h"
 
@@ -75,6 +77,18 @@ class Desk : public QObject {
 
     /// One undo step. Steps with the same non-empty `merge` that follow one another are one.
     void apply(Job job, const QString& merge = {});
+    /// Types a dimension of the text at hand. Where it cannot be, the old value stays, and `denied` tells why and what
+    /// can be, until the next step.
+    void type_dimension(const std::function<void(Text&, const Measure&)>& set, const Measure& was,
+                        const Measure& typed);
+    struct Denied {
+        TriedDimension tried;
+        Measure typed;
+        Job nearest, all_the_same;
+    };
+    [[nodiscard]] const std::optional<Denied>& denied() const { return denied_; }
+    /// Says what was typed, by how much it is too far, and the nearest that can be.
+    [[nodiscard]] Reason denied_reason() const;
     /// Ends merging: the next step is a new one.
     void settle() { merge_.clear(); }
     void undo();
@@ -142,6 +156,7 @@ class Desk : public QObject {
     DeskFiles files_;
     std::optional<std::chrono::seconds> clock_shift_;
     Job job_, saved_;
+    std::optional<Denied> denied_;
     Shop shop_;
     std::vector<Job> undo_, redo_;
     QString merge_;

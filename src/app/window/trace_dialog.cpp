@@ -7,6 +7,8 @@
 #include <QSlider>
 #include <QVBoxLayout>
 
+#include <utility>
+
 #include "drawing/face_painter.h"
 #include "theme/theme.h"
 #include "window/fields.h"
@@ -16,7 +18,8 @@ namespace {
 
 class Preview : public QWidget {
   public:
-    Preview(const Expected<FileDrawing>& drawing, QWidget* parent) : QWidget(parent), drawing_(drawing) {
+    Preview(const Expected<FileDrawing>& drawing, const bool& behind, QWidget* parent)
+        : QWidget(parent), drawing_(drawing), behind_(behind) {
         setMinimumSize(520, 420);
         setAccessibleName(tr("the traced outlines"));
     }
@@ -28,7 +31,7 @@ class Preview : public QWidget {
         p.setRenderHint(QPainter::Antialiasing);
         if (!drawing_) {
             p.setPen(Theme::tokens().graphite);
-            p.drawText(rect(), Qt::AlignCenter, tr("Nothing here is dark enough."));
+            p.drawText(rect(), Qt::AlignCenter, behind_ ? tr("Tracing ...") : tr("Nothing here is dark enough."));
             return;
         }
         const Box box = bounds_of(*drawing_);
@@ -37,21 +40,23 @@ class Preview : public QWidget {
         const QTransform fit(scale, 0, 0, -scale, (width() - scale * static_cast<double>(box.width())) / 2,
                              (height() + scale * static_cast<double>(box.height())) / 2);
         p.setPen(Qt::NoPen);
+        p.setOpacity(behind_ ? 0.4 : 1);
         p.setBrush(Theme::tokens().graphite);
         for (const DrawingPart& part : drawing_->parts) p.drawPath(fit.map(path_of(part.shape)));
     }
 
   private:
     const Expected<FileDrawing>& drawing_;
+    const bool& behind_;
 };
 
 }  // namespace
 
 TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
-    : picture_(std::move(picture)), traced_(trace(picture_, wish_, 4_in)) {
+    : picture_(std::move(picture)), traced_(refused({"drawing.nothing-dark", {}}, "lettering")) {
     setWindowTitle(tr("Trace %1").arg(QString::fromStdString(name)));
     auto* across = new QHBoxLayout(this);
-    preview_ = new Preview(traced_, this);
+    preview_ = new Preview(traced_, behind_, this);
     across->addWidget(preview_, 1);
     auto* side = new QVBoxLayout;
     side->setSpacing(6);
@@ -92,10 +97,38 @@ TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
     QPushButton* leave = button(tr("Leave it"), nullptr, this);
     side->addWidget(leave);
     connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+    takers_ = {take, keep};
+    worker_ = std::jthread([this](const std::stop_token& stop) { work(stop); });
+    again();
 }
 
 void TraceDialog::again() {
-    traced_ = trace(picture_, wish_, 4_in);
+    behind_ = true;
+    for (QWidget* taker : takers_) taker->setEnabled(false);
+    preview_->update();
+    const std::scoped_lock lock(mutex_);
+    next_ = wish_;
+    waiting_.notify_one();
+}
+
+void TraceDialog::work(const std::stop_token& stop) {
+    while (true) {
+        TraceWish wish;
+        {
+            std::unique_lock lock(mutex_);
+            if (!waiting_.wait(lock, stop, [this] { return next_.has_value(); })) return;
+            wish = *std::exchange(next_, std::nullopt);
+        }
+        auto traced = trace(picture_, wish, 4_in);
+        QMetaObject::invokeMethod(
+            this, [this, wish, traced = std::move(traced)] { show_traced(wish, traced); }, Qt::QueuedConnection);
+    }
+}
+
+void TraceDialog::show_traced(const TraceWish& of, Expected<FileDrawing> traced) {
+    traced_ = std::move(traced);
+    behind_ = of != wish_;
+    for (QWidget* taker : takers_) taker->setEnabled(!behind_ && traced_.has_value());
     preview_->update();
 }
 

@@ -1,9 +1,11 @@
-// Lines, arcs, circles and polylines of a DXF file, joined end to end.
+// Lines, arcs, circles, ellipses, splines and polylines of a DXF file, in blocks or not, joined end to end.
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <map>
 #include <numbers>
 #include <optional>
 #include <sstream>
@@ -49,36 +51,195 @@ struct Stretch {
     }
 };
 
+// A spline as DXF has it (NURBS), evaluated by de Boor's recursion on weighted points.
+struct Spline {
+    std::size_t degree = 3;
+    std::vector<std::array<double, 3>> points;  // x w, y w, w
+    std::vector<double> knots;
+
+    [[nodiscard]] bool sound() const {
+        return degree >= 1 && degree <= 10 && points.size() > degree && knots.size() == points.size() + degree + 1 &&
+               std::is_sorted(knots.begin(), knots.end()) && knots[degree] < knots[points.size()];
+    }
+
+    [[nodiscard]] Node at(double t) const {
+        std::size_t span = degree;
+        while (span + 1 < points.size() && knots[span + 1] <= t) ++span;
+        std::vector<std::array<double, 3>> d(points.begin() + static_cast<long>(span - degree),
+                                             points.begin() + static_cast<long>(span + 1));
+        for (std::size_t r = 1; r <= degree; ++r) {
+            for (std::size_t k = degree; k >= r; --k) {
+                const std::size_t i = span - degree + k;
+                const double width = knots[i + degree + 1 - r] - knots[i];
+                const double share = width > 0 ? (t - knots[i]) / width : 0;
+                for (std::size_t c = 0; c < 3; ++c) d[k][c] = d[k - 1][c] + (d[k][c] - d[k - 1][c]) * share;
+            }
+        }
+        const auto& p = d[degree];
+        return {p[0] / p[2], p[1] / p[2]};
+    }
+
+    // Straight pieces that stay within `near` of the curve.
+    void flatten(double t0, const Node& from, double t1, const Node& to, double near, int depth,
+                 std::vector<std::vector<Node>>& out) const {
+        const double half = (t0 + t1) / 2;
+        const Node middle = at(half);
+        const bool far = apart(middle, {(from.x + to.x) / 2, (from.y + to.y) / 2}) > near;
+        if (depth < 3 || (far && depth < 12)) {
+            flatten(t0, from, half, middle, near, depth + 1, out);
+            flatten(half, middle, t1, to, near, depth + 1, out);
+            return;
+        }
+        out.push_back({to});
+    }
+
+    [[nodiscard]] Stretch drawn() const {
+        double size = 0;
+        for (const auto& p : points) {
+            size = std::max({size, std::abs(p[0] - points[0][0]), std::abs(p[1] - points[0][1])});
+        }
+        Stretch s{at(knots[degree]), {}};
+        Node from = s.start;
+        for (std::size_t i = degree; i < points.size(); ++i) {
+            if (knots[i + 1] <= knots[i]) continue;
+            const Node to = at(knots[i + 1]);
+            flatten(knots[i], from, knots[i + 1], to, 1e-5 * size, 0, s.curves);
+            from = to;
+        }
+        return s;
+    }
+};
+
+struct Placing {
+    double xx = 1, xy = 0, yx = 0, yy = 1, dx = 0, dy = 0;
+    [[nodiscard]] Node of(const Node& n) const { return {xx * n.x + xy * n.y + dx, yx * n.x + yy * n.y + dy}; }
+    [[nodiscard]] Placing after(const Placing& first) const {
+        return {xx * first.xx + xy * first.yx, xx * first.xy + xy * first.yy,      yx * first.xx + yy * first.yx,
+                yx * first.xy + yy * first.yy, xx * first.dx + xy * first.dy + dx, yx * first.dx + yy * first.dy + dy};
+    }
+};
+
+Stretch placed(const Stretch& s, const Placing& at) {
+    Stretch out{at.of(s.start), s.curves};
+    for (auto& curve : out.curves) {
+        for (Node& n : curve) n = at.of(n);
+    }
+    return out;
+}
+
+struct Insert {
+    std::string block;
+    Placing at;
+};
+
+// What the model, or a block of it, holds.
+struct Shapes {
+    std::vector<Stretch> closed, open;
+    std::vector<Insert> inserts;
+    Node base{0, 0};
+};
+
 class Collector : public DL_CreationAdapter {
   public:
-    std::vector<DrawnPath> closed;
-    std::vector<Stretch> open;
+    Shapes model;
+    std::map<std::string, Shapes> blocks;
     bool beyond = false;  // holds curves of a kind that is not read
+    double mm = 1;        // of one unit; a file that names none is taken to be in millimetres
 
-    void addLine(const DL_LineData& l) override { open.push_back({{l.x1, l.y1}, {{{l.x2, l.y2}}}}); }
+    // Units by their numbers in the DXF reference, INSUNITS.
+    void setVariableInt(const std::string& key, int value, int) override {
+        static const std::map<int, double> units{{1, 25.4},    {2, 304.8},  {4, 1},      {5, 10},     {6, 1000},
+                                                 {8, 2.54e-5}, {9, 0.0254}, {10, 914.4}, {13, 0.001}, {14, 100}};
+        if (const auto at = units.find(value); key == "$INSUNITS" && at != units.end()) mm = at->second;
+    }
+    void addBlock(const DL_BlockData& b) override {
+        into_ = &blocks[b.name];
+        into_->base = {b.bpx, b.bpy};
+    }
+    void endBlock() override { into_ = &model; }
+    void addLine(const DL_LineData& l) override { into_->open.push_back({{l.x1, l.y1}, {{{l.x2, l.y2}}}}); }
     void addCircle(const DL_CircleData& c) override {
-        closed.push_back({{{c.cx + c.radius, c.cy}, arc({c.cx, c.cy}, c.radius, 0, 2 * std::numbers::pi)}, true});
+        into_->closed.push_back({{c.cx + c.radius, c.cy}, arc({c.cx, c.cy}, c.radius, 0, 2 * std::numbers::pi)});
     }
     void addArc(const DL_ArcData& a) override {
         const double from = a.angle1 * std::numbers::pi / 180;
         double to = a.angle2 * std::numbers::pi / 180;
         if (to <= from) to += 2 * std::numbers::pi;
-        open.push_back({{a.cx + a.radius * std::cos(from), a.cy + a.radius * std::sin(from)},
-                        arc({a.cx, a.cy}, a.radius, from, to)});
+        into_->open.push_back({{a.cx + a.radius * std::cos(from), a.cy + a.radius * std::sin(from)},
+                               arc({a.cx, a.cy}, a.radius, from, to)});
+    }
+    // An ellipse is a circle of radius 1, stretched along its long axis and across it.
+    void addEllipse(const DL_EllipseData& e) override {
+        double to = e.angle2;
+        if (to <= e.angle1) to += 2 * std::numbers::pi;
+        const Placing stretch{e.mx, -e.my * e.ratio, e.my, e.mx * e.ratio, e.cx, e.cy};
+        const Stretch unit{{std::cos(e.angle1), std::sin(e.angle1)}, arc({0, 0}, 1, e.angle1, to)};
+        const bool whole = to - e.angle1 > 2 * std::numbers::pi - 1e-6;
+        (whole ? into_->closed : into_->open).push_back(placed(unit, stretch));
+    }
+    void addSpline(const DL_SplineData& s) override {
+        endEntity();
+        spline_ = Spline{s.degree, {}, {}};
+        beyond = beyond || s.nControl == 0;  // only points that it should pass through
+    }
+    void addControlPoint(const DL_ControlPointData& p) override {
+        if (spline_) spline_->points.push_back({p.x * p.w, p.y * p.w, p.w});
+    }
+    void addKnot(const DL_KnotData& k) override {
+        if (spline_) spline_->knots.push_back(k.k);
     }
     void addPolyline(const DL_PolylineData& p) override {
         endEntity();
         polyline_ = p.flags;
     }
     void addVertex(const DL_VertexData& v) override { vertices_.push_back(v); }
-    void addSpline(const DL_SplineData&) override { beyond = true; }
-    void addEllipse(const DL_EllipseData&) override { beyond = true; }
-    void addInsert(const DL_InsertData&) override { beyond = true; }
+    void addInsert(const DL_InsertData& i) override {
+        const double turn = i.angle * std::numbers::pi / 180;
+        const double c = std::cos(turn);
+        const double s = std::sin(turn);
+        for (int row = 0; row < std::clamp(i.rows, 1, 100); ++row) {
+            for (int col = 0; col < std::clamp(i.cols, 1, 100); ++col) {
+                const double x = col * i.colSp;
+                const double y = row * i.rowSp;
+                into_->inserts.push_back(
+                    {i.name, {c * i.sx, -s * i.sy, s * i.sx, c * i.sy, i.ipx + c * x - s * y, i.ipy + s * x + c * y}});
+            }
+        }
+    }
     void endSequence() override { finish(); }
     void endEntity() override { finish(); }
 
+    // Everything that is drawn, blocks put where they are inserted. False when that is too much.
+    bool draw(const Shapes& from, const Placing& at, int depth, std::vector<DrawnPath>& closed,
+              std::vector<Stretch>& open) const {
+        if (depth > 8 || closed.size() + open.size() > most_stretches) return false;
+        for (const Stretch& s : from.closed) {
+            const Stretch p = placed(s, at);
+            closed.push_back({{p.start, p.curves}, true});
+        }
+        for (const Stretch& s : from.open) open.push_back(placed(s, at));
+        for (const Insert& i : from.inserts) {
+            const auto block = blocks.find(i.block);
+            if (block == blocks.end()) continue;
+            const Node& base = block->second.base;
+            const Placing inner = at.after(i.at).after({1, 0, 0, 1, -base.x, -base.y});
+            if (!draw(block->second, inner, depth + 1, closed, open)) return false;
+        }
+        return true;
+    }
+
+    static constexpr std::size_t most_stretches = 20'000;
+
   private:
     void finish() {
+        if (spline_) {
+            if (spline_->sound()) {
+                into_->open.push_back(spline_->drawn());
+            } else {
+                beyond = true;
+            }
+            spline_.reset();
+        }
         if (polyline_ && vertices_.size() > 1) {
             Stretch s{{vertices_[0].x, vertices_[0].y}, {}};
             const bool closes = (*polyline_ & 1) != 0;
@@ -102,15 +263,17 @@ class Collector : public DL_CreationAdapter {
                 for (auto& curve : arc(c, r, from, from + angle)) s.curves.push_back(std::move(curve));
             }
             if (closes) {
-                closed.push_back({{s.start, s.curves}, true});
+                into_->closed.push_back(std::move(s));
             } else if (!s.curves.empty()) {
-                open.push_back(std::move(s));
+                into_->open.push_back(std::move(s));
             }
         }
         polyline_.reset();
         vertices_.clear();
     }
 
+    Shapes* into_ = &model;
+    std::optional<Spline> spline_;
     std::optional<int> polyline_;
     std::vector<DL_VertexData> vertices_;
 };
@@ -125,13 +288,15 @@ Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const st
     collector.endEntity();
     if (collector.beyond)
         return refused({"outline.curves-unread", {{"file", name}}}, "blank", {"outline.as-polyline", {}});
-    std::vector<DrawnPath> paths = std::move(collector.closed);
+    std::vector<DrawnPath> paths;
+    std::vector<Stretch> open;
+    if (!collector.draw(collector.model, {collector.mm, 0, 0, collector.mm, 0, 0}, 0, paths, open) ||
+        open.size() > Collector::most_stretches)
+        return refused({"outline.huge", {{"file", name}}}, "blank", {"outline.simplify", {}});
     // Ends that meet within a ten-thousandth of the drawing are joined.
     double size = 0;
-    for (const Stretch& s : collector.open) size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});
+    for (const Stretch& s : open) size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});
     const double near = 1e-4 * std::max(size, 1e-6);
-    std::vector<Stretch> open = std::move(collector.open);
-    if (open.size() > 20'000) return refused({"outline.huge", {{"file", name}}}, "blank", {"outline.simplify", {}});
     while (!open.empty()) {
         Stretch chain = std::move(open.back());
         open.pop_back();

@@ -29,7 +29,7 @@ struct DrawnPath {
     std::size_t shape = 0;  ///< of an SVG: which of its shapes it belongs to
 };
 
-/// The paths of either kind of file, before they are judged.
+/// The paths of either kind of file, before they are judged: of an SVG in its own units, of a DXF in millimetres.
 Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name);
 Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const std::string& name);
 

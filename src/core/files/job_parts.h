@@ -52,6 +52,14 @@ class Object {
         if (!at(key).is_string()) refuse("file.not-text", path(key), key);
         return at(key).get<std::string>();
     }
+    [[nodiscard]] std::vector<std::string> texts(const char* key) const {
+        std::vector<std::string> all;
+        each(key, [&](const Json& item, const std::string& where) {
+            if (!item.is_string()) refuse("file.not-text", where, key);
+            all.push_back(item.get<std::string>());
+        });
+        return all;
+    }
     [[nodiscard]] std::string text_or(const char* key, const std::string& otherwise) const {
         return has(key) ? text(key) : otherwise;
     }

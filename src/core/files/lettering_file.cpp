@@ -62,6 +62,7 @@ Json write_text(const Text& t) {
            {"letterGap", t.letter_gap.typed},
            {"lineGap", t.line_gap.typed}};
     if (t.width_percent != 100) j["widthPercent"] = t.width_percent;
+    if (!t.alternates.empty()) j["alternates"] = t.alternates;
     put(j, "bolder", t.bolder);
     if (t.even) j["even"] = true;
     if (t.least_gap != plain.least_gap) j["leastGap"] = t.least_gap.typed;
@@ -90,9 +91,9 @@ Json write_text(const Text& t) {
 }
 
 Text read_text(const Object& o) {
-    o.only({"id",      "words",        "typeface", "arrangement", "sizing",   "size",        "letterGap",
-            "lineGap", "widthPercent", "bolder",   "even",        "leastGap", "slopeTenths", "arc",
-            "toShape", "across",       "up",       "locked",      "nudges",   "colour",      "rim"});
+    o.only({"id",           "words",  "typeface", "arrangement", "sizing",      "size",      "letterGap", "lineGap",
+            "widthPercent", "bolder", "even",     "leastGap",    "slopeTenths", "arc",       "toShape",   "across",
+            "up",           "locked", "nudges",   "colour",      "rim",         "alternates"});
     Text t;
     t.id = o.text("id");
     t.words = o.text("words");
@@ -103,6 +104,7 @@ Text read_text(const Object& o) {
     t.letter_gap = o.length("letterGap");
     t.line_gap = o.length("lineGap");
     if (o.has("widthPercent")) t.width_percent = o.whole("widthPercent", 10, 1000);
+    if (o.has("alternates")) t.alternates = o.texts("alternates");
     t.bolder = o.length_if("bolder");
     if (o.has("even")) t.even = o.flag("even");
     if (o.has("leastGap")) t.least_gap = o.length("leastGap");

@@ -113,14 +113,23 @@ class Composer {
         Text text;
         text.words = text_of(from, to);
         text.arrangement = Arrangement::Level;
-        SetText set = shape_text(text, typeface);
-        space_text(set, text, typeface, 10 / typeface.cap_height);
+        const SetText set = shape_text(text, typeface);
         const Demand d = demand(text, set);
         run.lacks = set.lacks();
         run.width = d.widest;
+        // Breaks of a script are closed within words alone, so each word is joined once for all runs it stands in.
+        for (std::size_t w = w0; typeface.script && w < w1; ++w) run.width -= joined_shorter(w, typeface);
         run.height = std::max(1e-9, d.tall);
         run.cap = typeface.cap_height;
         return run;
+    }
+
+    // Units by which a word grows shorter where the breaks of a script are closed.
+    double joined_shorter(std::size_t word, const Typeface& typeface) {
+        const auto key = std::pair(word, &typeface);
+        if (const auto at = joined_.find(key); at != joined_.end()) return at->second;
+        const Joined joined = join_line(shape(typeface, words_[word]), typeface, 0);
+        return joined_[key] = joined.shift.empty() ? 0 : -joined.shift.back();
     }
 
     std::optional<Proposal> judge(const std::vector<Run*>& runs,
@@ -223,6 +232,7 @@ class Composer {
     std::vector<std::string> words_;
     std::vector<std::size_t> groups_;  // how many words each takes
     std::map<std::pair<std::size_t, std::size_t>, Run> runs_;
+    std::map<std::pair<std::size_t, const Typeface*>, double> joined_;
 };
 
 }  // namespace
@@ -316,6 +326,7 @@ std::vector<Text> texts_of(const Proposal& proposal, const ComposeWish& wish, co
         t.across.reset();
         t.up.reset();
         t.width_percent = 100;
+        t.alternates.clear();
         t.to_shape = wish.to_shape;
         // What is snug goes on filling the room; beside held lines, which keep their size, only lines as wide as the
         // room can stay so.

@@ -56,12 +56,13 @@ struct Text {
     TypefaceName typeface;
     Arrangement arrangement = Arrangement::Stack;
     Sizing sizing = Sizing::Snug;
-    Measure size;                   ///< cap height, x-height, height or width over all, by `sizing`
-    int width_percent = 100;        ///< of the typeface's own proportions
-    std::optional<Measure> bolder;  ///< the outline is grown by this
-    Measure letter_gap;             ///< in a stack from ink to ink; on level lines added to the typeface's own spacing
-    Measure line_gap;               ///< from the ink of one line to the ink of the next, and to the text before
-    bool even = false;              ///< gaps evened to the eye
+    Measure size;                         ///< cap height, x-height, height or width over all, by `sizing`
+    int width_percent = 100;              ///< of the typeface's own proportions
+    std::vector<std::string> alternates;  ///< features of the typeface, as `shape` takes them
+    std::optional<Measure> bolder;        ///< the outline is grown by this
+    Measure letter_gap;  ///< in a stack from ink to ink; on level lines added to the typeface's own spacing
+    Measure line_gap;    ///< from the ink of one line to the ink of the next, and to the text before
+    bool even = false;   ///< gaps evened to the eye
     Measure least_gap{"1/16 in", Length::sixtyfourths(4)};  ///< that evening leaves between outlines
     int slope_tenths = 0;                                   ///< tenths of a degree that level lines rise to the right
     Arc arc;

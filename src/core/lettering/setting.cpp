@@ -277,9 +277,10 @@ SetText shape_text(const Text& text, const Typeface& typeface) {
     const bool stack = text.arrangement == Arrangement::Stack;
     for (const std::string& line : lines_of(text.words)) {
         if (!stack) {
-            set.lines.push_back({shape(typeface, line), {}, 0});
+            set.lines.push_back({shape(typeface, line, text.alternates), {}, 0});
         } else {
-            for (const std::string& letter : letters_of(line)) set.lines.push_back({shape(typeface, letter), {}, 0});
+            for (const std::string& letter : letters_of(line))
+                set.lines.push_back({shape(typeface, letter, text.alternates), {}, 0});
         }
     }
     std::erase_if(set.lines, [&](const SetLine& line) {

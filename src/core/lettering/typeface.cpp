@@ -3,10 +3,12 @@
 #include <ft2build.h>
 #include FT_FREETYPE_H
 #include FT_OUTLINE_H
-#include <hb-ft.h>
+#include <fribidi.h>
+#include <hb-ot.h>
 
 #include <fmt/format.h>
 #include <algorithm>
+#include <array>
 #include <boost/crc.hpp>
 #include <cmath>
 #include <limits>
@@ -105,6 +107,113 @@ bool is_blank(std::string_view text) {
     return std::all_of(text.begin(), text.end(), [](char c) { return c == ' ' || c == '\t'; }) || text == "\u00a0";
 }
 
+using Font = std::unique_ptr<hb_font_t, decltype(&hb_font_destroy)>;
+using Buffer = std::unique_ptr<hb_buffer_t, decltype(&hb_buffer_destroy)>;
+
+Font open_font(const Typeface& typeface) {
+    const std::unique_ptr<hb_blob_t, decltype(&hb_blob_destroy)> blob(
+        hb_blob_create(typeface.bytes->data(), static_cast<unsigned>(typeface.bytes->size()), HB_MEMORY_MODE_READONLY,
+                       nullptr, nullptr),
+        hb_blob_destroy);
+    const std::unique_ptr<hb_face_t, decltype(&hb_face_destroy)> face(hb_face_create(blob.get(), 0), hb_face_destroy);
+    Font font(hb_font_create(face.get()), hb_font_destroy);
+    const auto upem = static_cast<int>(typeface.units_per_em);
+    hb_font_set_scale(font.get(), upem, upem);
+    return font;
+}
+
+// A stretch of a line that reads one way.
+struct Run {
+    std::size_t from = 0, to = 0;  // bytes
+    bool leftwards = false;
+};
+
+// In the order in which they stand from the left.
+std::vector<Run> runs_of(std::string_view text) {
+    std::vector<FriBidiChar> characters;
+    std::vector<std::size_t> starts;
+    for (std::size_t i = 0; i < text.size();) {
+        starts.push_back(i);
+        characters.push_back(decode(text, i));
+    }
+    starts.push_back(text.size());
+    const auto count = static_cast<FriBidiStrIndex>(characters.size());
+    if (count == 0) return {};
+    std::vector<FriBidiCharType> types(characters.size());
+    std::vector<FriBidiBracketType> brackets(characters.size());
+    std::vector<FriBidiLevel> levels(characters.size());
+    std::vector<FriBidiStrIndex> places(characters.size());
+    for (std::size_t i = 0; i < places.size(); ++i) places[i] = static_cast<FriBidiStrIndex>(i);
+    fribidi_get_bidi_types(characters.data(), count, types.data());
+    fribidi_get_bracket_types(characters.data(), count, types.data(), brackets.data());
+    FriBidiParType base = FRIBIDI_PAR_ON;
+    if (fribidi_get_par_embedding_levels_ex(types.data(), brackets.data(), count, &base, levels.data()) == 0 ||
+        fribidi_reorder_line(FRIBIDI_FLAGS_DEFAULT, types.data(), count, 0, base, levels.data(), nullptr,
+                             places.data()) == 0)
+        return {{0, text.size(), false}};
+    std::vector<Run> runs;
+    int level = -1;
+    for (const FriBidiStrIndex place : places) {
+        const auto at = static_cast<std::size_t>(place);
+        const bool leftwards = levels[at] % 2 != 0;
+        const bool goes_on = !runs.empty() && levels[at] == level &&
+                             (leftwards ? starts[at + 1] == runs.back().from : starts[at] == runs.back().to);
+        if (!goes_on) {
+            runs.push_back({starts[at], starts[at + 1], leftwards});
+        } else if (leftwards) {
+            runs.back().from = starts[at];
+        } else {
+            runs.back().to = starts[at + 1];
+        }
+        level = levels[at];
+    }
+    return runs;
+}
+
+std::vector<hb_feature_t> features_of(const std::vector<std::string>& alternates) {
+    std::vector<hb_feature_t> features;
+    for (const std::string& name : alternates) {
+        hb_feature_t feature{};
+        if (hb_feature_from_string(name.data(), static_cast<int>(name.size()), &feature) != 0)
+            features.push_back(feature);
+    }
+    return features;
+}
+
+Buffer shaped_run(const Font& font, std::string_view text, const Run& run, const std::vector<hb_feature_t>& features) {
+    Buffer buffer(hb_buffer_create(), hb_buffer_destroy);
+    hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), static_cast<unsigned>(run.from),
+                       static_cast<int>(run.to - run.from));
+    hb_buffer_set_direction(buffer.get(), run.leftwards ? HB_DIRECTION_RTL : HB_DIRECTION_LTR);
+    hb_buffer_guess_segment_properties(buffer.get());
+    hb_shape(font.get(), buffer.get(), features.data(), static_cast<unsigned>(features.size()));
+    return buffer;
+}
+
+std::vector<hb_codepoint_t> glyphs_of(const Font& font, std::string_view text,
+                                      const std::vector<std::string>& alternates) {
+    std::vector<hb_codepoint_t> glyphs;
+    for (const Run& run : runs_of(text)) {
+        const Buffer buffer = shaped_run(font, text, run, features_of(alternates));
+        unsigned count = 0;
+        const hb_glyph_info_t* info = hb_buffer_get_glyph_infos(buffer.get(), &count);
+        for (unsigned i = 0; i < count; ++i) glyphs.push_back(info[i].codepoint);
+    }
+    return glyphs;
+}
+
+// What the typeface itself calls a set of alternates.
+std::string name_of(hb_face_t* face, unsigned feature) {
+    hb_ot_name_id_t label = HB_OT_NAME_ID_INVALID;
+    if (hb_ot_layout_feature_get_name_ids(face, HB_OT_TAG_GSUB, feature, &label, nullptr, nullptr, nullptr, nullptr) ==
+        0)
+        return {};
+    std::array<char, 80> name{};
+    unsigned size = name.size();
+    hb_ot_name_get_utf8(face, label, hb_language_from_string("en", -1), &size, name.data());
+    return name.data();
+}
+
 }  // namespace
 
 std::string checksum_of(std::string_view bytes) {
@@ -149,52 +258,70 @@ std::vector<std::string> letters_of(std::string_view text) {
     return letters;
 }
 
-std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text) {
+std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text,
+                                const std::vector<std::string>& alternates) {
     const Library library = open_library();
     const Face face = open_face(library, *typeface.bytes);
     if (!face) return {};
-    const std::unique_ptr<hb_blob_t, decltype(&hb_blob_destroy)> blob(
-        hb_blob_create(typeface.bytes->data(), static_cast<unsigned>(typeface.bytes->size()), HB_MEMORY_MODE_READONLY,
-                       nullptr, nullptr),
-        hb_blob_destroy);
-    const std::unique_ptr<hb_face_t, decltype(&hb_face_destroy)> hb_face(hb_face_create(blob.get(), 0),
-                                                                         hb_face_destroy);
-    const std::unique_ptr<hb_font_t, decltype(&hb_font_destroy)> font(hb_font_create(hb_face.get()), hb_font_destroy);
-    const auto upem = static_cast<int>(typeface.units_per_em);
-    hb_font_set_scale(font.get(), upem, upem);
-    const std::unique_ptr<hb_buffer_t, decltype(&hb_buffer_destroy)> buffer(hb_buffer_create(), hb_buffer_destroy);
-    hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), 0, static_cast<int>(text.size()));
-    hb_buffer_guess_segment_properties(buffer.get());
-    hb_shape(font.get(), buffer.get(), nullptr, 0);
-
-    unsigned count = 0;
-    const hb_glyph_info_t* info = hb_buffer_get_glyph_infos(buffer.get(), &count);
-    const hb_glyph_position_t* place = hb_buffer_get_glyph_positions(buffer.get(), &count);
+    const Font font = open_font(typeface);
     std::vector<ShapedLetter> letters;
     std::vector<std::size_t> starts;
     double pen = 0;
-    for (unsigned i = 0; i < count; ++i) {
-        if (i == 0 || info[i].cluster != info[i - 1].cluster) {
-            letters.push_back({});
-            letters.back().x = pen;
-            starts.push_back(info[i].cluster);
+    for (const Run& run : runs_of(text)) {
+        const Buffer buffer = shaped_run(font, text, run, features_of(alternates));
+        unsigned count = 0;
+        const hb_glyph_info_t* info = hb_buffer_get_glyph_infos(buffer.get(), &count);
+        const hb_glyph_position_t* place = hb_buffer_get_glyph_positions(buffer.get(), &count);
+        for (unsigned i = 0; i < count; ++i) {
+            if (i == 0 || info[i].cluster != info[i - 1].cluster) {
+                letters.push_back({});
+                letters.back().x = pen;
+                starts.push_back(info[i].cluster);
+            }
+            ShapedLetter& letter = letters.back();
+            letter.missing = letter.missing || info[i].codepoint == 0;
+            add_glyph(face.get(), info[i].codepoint, pen - letter.x + place[i].x_offset, place[i].y_offset,
+                      letter.outline);
+            letter.advance += place[i].x_advance;
+            pen += place[i].x_advance;
         }
-        ShapedLetter& letter = letters.back();
-        letter.missing = letter.missing || info[i].codepoint == 0;
-        add_glyph(face.get(), info[i].codepoint, pen - letter.x + place[i].x_offset, place[i].y_offset, letter.outline);
-        letter.advance += place[i].x_advance;
-        pen += place[i].x_advance;
     }
     // A letter's text runs from its cluster's byte to the next one in reading order.
+    std::vector<std::size_t> order = starts;
+    std::sort(order.begin(), order.end());
     for (std::size_t i = 0; i < letters.size(); ++i) {
-        std::size_t end = text.size();
-        for (const std::size_t other : starts) {
-            if (other > starts[i]) end = std::min(end, other);
-        }
+        const auto next = std::upper_bound(order.begin(), order.end(), starts[i]);
+        const std::size_t end = next == order.end() ? text.size() : *next;
         letters[i].text = std::string(text.substr(starts[i], end - starts[i]));
         letters[i].blank = is_blank(letters[i].text);
     }
     return letters;
+}
+
+std::vector<Alternate> alternates_of(const Typeface& typeface, std::string_view text) {
+    const Font font = open_font(typeface);
+    hb_face_t* face = hb_font_get_face(font.get());
+    // What shaping needs to be right, and what spaces or places letters in other ways than this program does.
+    static constexpr std::array<std::string_view, 26> needed{
+        "ccmp", "locl", "rlig", "rclt", "calt", "clig", "init", "medi", "fina", "isol", "mark", "mkmk", "kern",
+        "abvm", "blwm", "curs", "nukt", "akhn", "rphf", "pres", "psts", "aalt", "ordn", "mset", "rvrn", "size"};
+    std::vector<Alternate> found;
+    const auto usual = glyphs_of(font, text, {});
+    unsigned total = hb_ot_layout_table_get_feature_tags(face, HB_OT_TAG_GSUB, 0, nullptr, nullptr);
+    std::vector<hb_tag_t> tags(total);
+    hb_ot_layout_table_get_feature_tags(face, HB_OT_TAG_GSUB, 0, &total, tags.data());
+    for (unsigned i = 0; i < total; ++i) {
+        std::array<char, 5> tag{};
+        hb_tag_to_string(tags[i], tag.data());
+        const std::string name = tag.data();
+        if (std::find(needed.begin(), needed.end(), name) != needed.end()) continue;
+        const std::string feature = name == "liga" ? "-liga" : name;
+        const bool known =
+            std::any_of(found.begin(), found.end(), [&](const Alternate& a) { return a.feature == feature; });
+        if (!known && glyphs_of(font, text, {feature}) != usual) found.push_back({feature, name_of(face, i)});
+    }
+    std::sort(found.begin(), found.end(), [](const Alternate& a, const Alternate& b) { return a.feature < b.feature; });
+    return found;
 }
 
 const Typeface* find_typeface(const std::vector<Typeface>& typefaces, const TypefaceName& name) {

@@ -1,8 +1,9 @@
 // lettering/typeface.h
 //
-// Typefaces: bytes read once and shared; shaped with HarfBuzz (kerning, ligatures and marks as the typeface has them),
-// outlines from FreeType, unhinted, in the typeface's own units. Nothing here keeps library handles: they are made per
-// call from the shared bytes, so that any thread may shape.
+// Typefaces: bytes read once and shared; shaped with HarfBuzz (kerning, ligatures and marks as the typeface has them,
+// and the alternates that are asked for), outlines from FreeType, unhinted, in the typeface's own units. A line that
+// mixes directions is put in order by the Unicode bidirectional algorithm (UAX 9, with FriBidi). Nothing here keeps
+// library handles: they are made per call from the shared bytes, so that any thread may shape.
 #pragma once
 
 #include <memory>
@@ -48,8 +49,20 @@ std::string checksum_of(std::string_view bytes);
 /// Refused: bytes that are no typeface, or one without outlines.
 Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes);
 
-/// The letters of one line, in reading order from the left. `text` is UTF-8.
-std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text);
+/// The letters of one line as they stand from the left. `text` is UTF-8; `alternates` are OpenType features, each as
+/// "ss01", "salt=2" or "-liga"; what is none, or what the typeface does not have, changes nothing.
+std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text,
+                                const std::vector<std::string>& alternates = {});
+
+/// A way to set letters that a typeface offers beside its usual one.
+struct Alternate {
+    std::string feature;  ///< as `shape` takes it
+    std::string name;     ///< the typeface's own name for it, or empty
+    friend bool operator==(const Alternate&, const Alternate&) = default;
+};
+
+/// Those that change how `text` is set, in the order of their tags. Ligatures that are usual come as "-liga".
+std::vector<Alternate> alternates_of(const Typeface& typeface, std::string_view text);
 
 /// The text cut into what a reader takes for single letters (a base with its marks).
 std::vector<std::string> letters_of(std::string_view text);
