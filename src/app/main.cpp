@@ -106,7 +106,7 @@ int main(int argc, char** argv) {
     for (int i = 0; i < parser.value(done).toInt(); ++i) {
         desk.wait_for_plan();
         if (const Step* next = desk.plan().bench->next())
-            desk.apply(tick(desk.job(), desk.plan(), desk.shop(), next->id, next->start + next->hands_on));
+            desk.apply(tick(desk.job(), desk.plan(), next->id, next->start + next->hands_on));
     }
     if (const auto later = read_moment(parser.value(then).toStdString())) desk.pretend(*later);
     if (parser.isSet(finishing)) (void)desk.finish_job("good", parser.value(finishing).toStdString());

@@ -10,6 +10,7 @@
 #include "files/job_file.h"
 #include "files/plan_json.h"
 #include "job/plan.h"
+#include "proof/proof.h"
 #include "sheets/sheets.h"
 
 namespace {
@@ -31,7 +32,7 @@ Moment present() {
 }
 
 struct Options {
-    std::string job, shop, to, at, unit = "in", expression;
+    std::string job, shop, to, at, unit = "in", expression, files, format = "svg";
     bool json = false;
 };
 
@@ -64,7 +65,52 @@ class Program {
         return worst() == Mark::Stop ? exit_problem : 0;
     }
 
+    // Reads the written files back and lays them: from a folder, or as they would be written.
+    int prove() {
+        if (!load()) return exit_refused;
+        FileSet files;
+        if (options_.files.empty()) {
+            files = files_of(job_, plan_, shop_);
+        } else {
+            std::error_code error;
+            for (const auto& entry : std::filesystem::directory_iterator(options_.files, error)) {
+                if (!entry.is_regular_file()) continue;
+                if (auto bytes = read_file(entry.path())) files[entry.path().filename().string()] = std::move(*bytes);
+            }
+            if (error)
+                return complain({{"proof.no-folder", {{"folder", options_.files}}}, "sections", {}, Mark::Stop}),
+                       exit_refused;
+        }
+        const CutFormat format = options_.format == "dxf"    ? CutFormat::Dxf
+                                 : options_.format == "hpgl" ? CutFormat::Hpgl
+                                                             : CutFormat::Svg;
+        const Evidence evidence = skarvel::prove(job_, plan_, shop_, files, format);
+        for (const Problem& p : evidence.problems) complain(p);
+        for (std::size_t i = 0; i < evidence.as_cut.size(); ++i) {
+            print_proof("as cut", evidence.as_cut[i]);
+            const ColourProof& m = evidence.as_measured[i];
+            fmt::print("{}  as measured: {}; the sheet's rounding moves a section by {:.3f} mm at most\n", m.of,
+                       m.good() ? "good" : "WRONG", m.largest_shift.in_mm());
+            for (const Reason& why : m.wrong) fmt::print("    {}\n", say(why));
+        }
+        for (const SeamByHand& s : evidence.by_hand) {
+            fmt::print(
+                "{}  by hand: {} | {} opens in {:.0f} % of {} tries, by {:.2f} mm once in twenty; lap {}, safe with "
+                "{}\n",
+                s.of, s.lower, s.upper, s.share_open * 100, hand_tries, s.often.in_mm(), length(s.lap),
+                length(s.safer_lap));
+        }
+        return evidence.good() ? 0 : exit_problem;
+    }
+
   private:
+    void print_proof(const char* what, const ColourProof& c) const {
+        fmt::print("{}  {}: {}; farthest edge {:.4f} mm off, {:.3f} sq mm missing, {:.3f} too much, {} keepers lost\n",
+                   c.of, what, c.good() ? "good" : "WRONG", c.deviation.in_mm(), c.missing_mm2, c.surplus_mm2,
+                   c.keepers_lost);
+        for (const Reason& why : c.wrong) fmt::print("    {}\n", say(why));
+    }
+
     [[nodiscard]] std::string say(const Reason& r) const { return library_.catalogue.say(r, shop_.display); }
     [[nodiscard]] std::string length(Length l) const { return show(l, shop_.display); }
 
@@ -236,7 +282,12 @@ int main(int argc, char** argv) {
     auto* exporting = app.add_subcommand("export", "Write cut files and sheets");
     exporting->add_option("job", o.job, "A job file")->required();
     exporting->add_option("--to", o.to, "The folder to write to")->required();
-    for (auto* sub : {plan, exporting}) {
+    auto* proving = app.add_subcommand("prove", "Read the written files back, lay them and compare with the design");
+    proving->add_option("job", o.job, "A job file")->required();
+    proving->add_option("--files", o.files, "A folder of written files (default: as they would be written)");
+    proving->add_option("--format", o.format, "Which of the files are cut")
+        ->check(CLI::IsMember({"svg", "dxf", "hpgl"}));
+    for (auto* sub : {plan, exporting, proving}) {
         sub->add_option("--at", o.at, "The moment to plan from, as 2026-05-06T18:00 (default: now)");
         sub->add_option("--shop", o.shop, "A shop file (default: a 12 x 24 mat, evenings and Saturday morning)");
     }
@@ -256,5 +307,6 @@ int main(int argc, char** argv) {
     }
     Program program(std::move(*library), o);
     if (measure->parsed()) return program.measure();
+    if (proving->parsed()) return program.prove();
     return program.plan_or_export(exporting->parsed());
 }

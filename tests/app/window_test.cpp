@@ -270,7 +270,7 @@ TEST_CASE("bench: one step at a time; done records the time and moves on, and ca
 TEST_CASE("a cut load that no longer fits is offered to keep or to cut again") {
     Job job = porch_board();
     const Plan plan = plan_of(job);
-    job = tick(job, plan, usual_shop(), "1/cut/BOAT+HOUS", moment("2026-05-04T17:00"));
+    job = tick(job, plan, "1/cut/BOAT+HOUS", moment("2026-05-04T17:00"));
     lettering(job).letter_gap = measure("3/8");
     Window w(job);
     w.show(Station::Sections);

@@ -183,8 +183,8 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
     const Shop shop = usual_shop();
     Job job = porch_board();
     const Plan first = plan_of(job);
-    job = tick(job, first, shop, "1/sand", moment("2026-05-05T19:00"));
-    job = tick(job, first, shop, "1/ground/1", moment("2026-05-06T19:30"));
+    job = tick(job, first, "1/sand", moment("2026-05-05T19:00"));
+    job = tick(job, first, "1/ground/1", moment("2026-05-06T19:30"));
     const Plan later = plan_of(job, "2026-05-06T19:30");
     CHECK(later.bench->done() == 2);
     CHECK(later.clock->ready > first.clock->ready);
@@ -198,7 +198,7 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
     CHECK(without.mark_of("bench") == Mark::Look);
     CHECK(job.bench.ticks.size() == 2);
 
-    CHECK(tick(job, first, shop, "1/no-such-step", moment("2026-05-06T19:30")) == job);
+    CHECK(tick(job, first, "1/no-such-step", moment("2026-05-06T19:30")) == job);
     CHECK_FALSE(untick(job, "1/sand").bench.ticks.contains("1/sand"));
 }
 

@@ -32,10 +32,10 @@ Job well_used() {
     job.customer = "Tern Quay rowing club";
     const Shop shop = usual_shop();
     const Plan plan = plan_of(job);
-    job = tick(job, plan, shop, "1/proof", moment("2026-05-04T18:31"));
-    job = tick(job, plan, shop, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
+    job = tick(job, plan, "1/proof", moment("2026-05-04T18:31"));
+    job = tick(job, plan, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
     job = hold(job, "1/cut/BOAT+HOUS", moment("2026-05-04T20:00"));
-    job = tick(job, plan, shop, "1/cut/E", moment("2026-05-04T19:10"));
+    job = tick(job, plan, "1/cut/E", moment("2026-05-04T19:10"));
     job = cut_again(job, 1);
     return finish(job, "good", "Thinner coats.\n\"Two\" of them.", moment("2026-05-09T11:20"));
 }
@@ -247,8 +247,10 @@ TEST_CASE("export writes a cut file for each load and the sheets") {
     REQUIRE(written);
     std::vector<std::string> names;
     for (const fs::path& p : *written) names.push_back(p.filename().string());
-    CHECK(names == std::vector<std::string>{"01-BOAT+HOUS.svg", "02-E.svg", "sheets.pdf"});
-    CHECK(whole((*written)[2]).starts_with("%PDF-"));
+    CHECK(names == std::vector<std::string>{"01-BOAT+HOUS.svg", "02-E.svg", "01-BOAT+HOUS.dxf", "02-E.dxf",
+                                            "01-BOAT+HOUS.plt", "02-E.plt", "manifest.json", "manifest.csv",
+                                            "sheets.pdf"});
+    CHECK(whole(written->back()).starts_with("%PDF-"));
 
     Job empty = job;
     lettering(empty).words.clear();

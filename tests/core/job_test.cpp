@@ -90,7 +90,7 @@ TEST_CASE("a new moment re-runs the clock alone, and a new paint leaves the sect
         return std::pair{planner.stages_run(), p->faces.front().loads};
     };
     const auto [all, loads] = run_at("2026-05-04T18:00");
-    CHECK(all == 12);
+    CHECK(all == 13);
     CHECK(run_at("2026-05-04T18:00").first == 0);
     const auto [later, same_loads] = run_at("2026-05-04T18:20");
     CHECK(later <= 2);
@@ -153,7 +153,7 @@ TEST_CASE("a blank that cannot be is said so at the blank, and later stations sa
 
 TEST_CASE("the proof lapses when the words change") {
     Job job = porch_board();
-    job = tick(job, plan_of(job), usual_shop(), "1/proof", moment("2026-05-04T18:31"));
+    job = tick(job, plan_of(job), "1/proof", moment("2026-05-04T18:31"));
     CHECK(plan_of(job).proof_signed);
     CHECK(plan_of(job).bench->done() == 1);
     lettering(job).words = "BOTHOUSE";

@@ -122,7 +122,7 @@ TEST_CASE("the words of a month board are on the proof") {
     m.title = "TIDES";
     job = add_art(job, {0, 0}, m, library().typefaces);
     CHECK(wording(job) == "TIDES\nMON TUE WED THU FRI SAT SUN");
-    const Job signed_off = tick(job, plan_of(job), usual_shop(), "1/proof", moment("2026-05-04T18:31"));
+    const Job signed_off = tick(job, plan_of(job), "1/proof", moment("2026-05-04T18:31"));
     CHECK(plan_of(signed_off).proof_signed);
     Job changed = signed_off;
     std::get<MonthBoard>(changed.signs[0].faces[0].art[0].kind).title = "TIDE";

@@ -99,7 +99,7 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
     const Shop shop = usual_shop();
     const Plan before = plan_of(drawn);
     const std::string step = "1/cut/" + before.faces.front().loads->loads.front().name;
-    const Job cut = tick(drawn, before, shop, step, moment("2026-05-04T19:00"));
+    const Job cut = tick(drawn, before, step, moment("2026-05-04T19:00"));
     REQUIRE(cut.bench.cut.size() == 1);
     const CutLoad kept = cut.bench.cut.front();
 
@@ -110,7 +110,7 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
         CHECK(loads.sections.size() == 3);
         CHECK(loads.loads.size() == 2);
         CHECK(loads.loads.front().cut);
-        CHECK(cut_files(after, shop).size() == 1);
+        CHECK(cut_files(cut, after, shop).size() == 1);
         CHECK(after.bench->orphans.empty());
         std::string letters;
         for (const Section& s : loads.sections) letters += s.letters;

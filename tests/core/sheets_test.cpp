@@ -126,7 +126,7 @@ TEST_CASE("sheets are printed in the unit that is shown") {
 TEST_CASE("what is done and what is cut stands on the sheets") {
     Job job = porch_board();
     const Plan first = plan_of(job);
-    job = tick(job, first, usual_shop(), "1/cut/BOAT+HOUS", moment("2026-05-04T18:00"));
+    job = tick(job, first, "1/cut/BOAT+HOUS", moment("2026-05-04T18:00"));
     const std::vector<Page> pages = pages_of(job);
     CHECK(says(text_of(pages, "Loads"), "Load 1, cut"));
     CHECK(says(text_of(pages, "Schedule"), "cut load 1  (done)"));

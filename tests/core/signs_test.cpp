@@ -48,7 +48,7 @@ TEST_CASE("a job of two signs plans both, on one pair of hands") {
     for (std::size_t i = 1; i < plan.clock->slots.size(); ++i) {
         CHECK(plan.clock->slots[i].start >= plan.clock->slots[i - 1].end);
     }
-    const auto files = cut_files(plan, usual_shop());
+    const auto files = cut_files(two_signs(), plan, usual_shop());
     std::set<std::string> names;
     for (const CutFile& f : files) names.insert(f.name);
     CHECK(names.size() == files.size());
@@ -135,7 +135,7 @@ TEST_CASE("on a level board what is cut is planned around as well") {
     const Plan before = plan_of(job);
     const LoadsPlan& loads = *before.faces.front().loads;
     REQUIRE(loads.loads.size() > 1);
-    job = tick(job, before, shop, "1/cut/" + loads.loads.front().name, moment("2026-05-04T19:00"));
+    job = tick(job, before, "1/cut/" + loads.loads.front().name, moment("2026-05-04T19:00"));
     REQUIRE(job.bench.cut.size() == 1);
     const Plan after = plan_of(job);
     const LoadsPlan& rest = *after.faces.front().loads;
@@ -148,7 +148,7 @@ TEST_CASE("on a level board what is cut is planned around as well") {
         for (const Piece& p : s.pieces) letters_after.insert(p.letters);
     }
     CHECK(letters_before == letters_after);
-    CHECK(cut_files(after, shop).size() == rest.loads.size() - 1);
+    CHECK(cut_files(job, after, shop).size() == rest.loads.size() - 1);
 }
 
 TEST_CASE("section names and file names say the letters, safely") {
@@ -160,7 +160,7 @@ TEST_CASE("section names and file names say the letters, safely") {
     CHECK(file_word(std::string(500, 'x')).size() <= 60);
     Job job = porch_board();
     lettering(job).words = "A/B<&\"";
-    for (const CutFile& f : cut_files(plan_of(job), usual_shop())) {
+    for (const CutFile& f : cut_files(job, plan_of(job), usual_shop())) {
         CHECK(f.name.find('/') == std::string::npos);
         CHECK(f.bytes.find("<title>") != std::string::npos);
         CHECK(f.bytes.find("B<") == std::string::npos);
@@ -178,7 +178,7 @@ TEST_CASE("what to buy follows what is planned, and film already cut is not boug
     };
     const Plan all = plan_of(job);
     CHECK(film(all) == all.faces.front().loads->film_total);
-    job = tick(job, all, shop, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
+    job = tick(job, all, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
     CHECK(film(plan_of(job)) == 6_in);
     std::set<std::string> things;
     for (const ShoppingItem& item : all.faces.front().shopping) things.insert(item.what.id);

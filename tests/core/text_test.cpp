@@ -21,7 +21,7 @@ std::string whole(const std::filesystem::path& path) {
 std::set<std::string> ids_in_sources() {
     std::set<std::string> ids;
     const std::regex quoted(
-        R"re("((?:measure|moment|blank|lettering|seam|sections|loads|layer|sound|proof|wait|clock|bench|buy|file|typeface|logbook|export|ticket)\.[a-z-]+)")re");
+        R"re("((?:measure|moment|blank|lettering|seam|sections|loads|layer|sound|proof|wait|clock|bench|buy|file|typeface|logbook|export|ticket|dimension|cut|alternate|proof)\.[a-z-]+)")re");
     for (const auto& entry :
          std::filesystem::recursive_directory_iterator(std::filesystem::path(SKARVEL_SOURCE) / "src/core")) {
         if (entry.path().extension() != ".cpp") continue;

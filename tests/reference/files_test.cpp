@@ -119,7 +119,7 @@ TEST_CASE("a cut file rendered by librsvg has the mat's size, and the ink and fi
     for (const Job& job : {porch_board(), long_board()}) {
         const Plan plan = plan_of(job);
         const LoadsPlan& loads = *plan.faces.front().loads;
-        const auto files = cut_files(plan, usual_shop());
+        const auto files = cut_files(job, plan, usual_shop());
         REQUIRE(files.size() == loads.loads.size());
         for (std::size_t i = 0; i < files.size(); ++i) {
             INFO(files[i].name);

@@ -100,7 +100,7 @@ TEST_CASE("the porch board: finished, it is in the plan as done") {
         const Plan plan = plan_of(job);
         const Step* next = plan.bench->next();
         if (next == nullptr) break;
-        job = tick(job, plan, shop, next->id, next->start + next->hands_on);
+        job = tick(job, plan, next->id, next->start + next->hands_on);
     }
     const Plan done = plan_of(job, "2026-05-09T09:00");
     CHECK(done.bench->next() == nullptr);

@@ -142,8 +142,7 @@ void Drawing::lay_out_board() {
         view_.scale = std::min(room_x / (length + 2 * extra_x), room / (across + 2 * extra_y));
         if (station_ == Station::Sections && !face()->loads->loads.empty()) {
             // Board and loads share one scale: two mats fit side by side.
-            const double mat =
-                std::max(to_grid(desk_.shop().mat.usable.along), to_grid(desk_.shop().mat.usable.across));
+            const double mat = std::max(to_grid(shown_along()), to_grid(face()->bed.usable.across));
             view_.scale = std::min(view_.scale, (width() - 3 * side) / (2 * mat));
         }
         pan_ = pan_across_ = 0;
@@ -604,8 +603,8 @@ void Drawing::reading_callouts(const FacePlan& plan, const Blank& blank) {
 
 void Drawing::lay_out_loads() {
     const LoadsPlan& plan = *face()->loads;
-    const double along = static_cast<double>(to_grid(desk_.shop().mat.usable.along)) * view_.scale;
-    const double across = static_cast<double>(to_grid(desk_.shop().mat.usable.across)) * view_.scale;
+    const double along = static_cast<double>(to_grid(shown_along())) * view_.scale;
+    const double across = static_cast<double>(to_grid(face()->bed.usable.across)) * view_.scale;
     const double head = Theme::px(30);
     const double foot = Theme::px(28);
     double x = side;
@@ -1168,10 +1167,10 @@ void Drawing::paint_loads(QPainter& p) {
         const QRectF mat = lv.mat;
         p.setPen(t.graphite);
         p.setFont(Theme::font(15, QFont::DemiBold));
-        const QString name =
-            tr("Load %1 · mat %2%3")
-                .arg(lv.load + 1)
-                .arg(QString::fromStdString(desk_.shop().mat.name), load.cut ? tr(" · cut") : QString());
+        const Mat& bed = face()->bed;
+        const QString name = (bed.roll ? tr("Load %1 · %2%3") : tr("Load %1 · mat %2%3"))
+                                 .arg(lv.load + 1)
+                                 .arg(QString::fromStdString(bed.name), load.cut ? tr(" · cut") : QString());
         p.drawText(QRectF(mat.left(), mat.top() - Theme::px(28), std::max(mat.width(), 200.0), Theme::px(22)),
                    Qt::AlignLeft | Qt::AlignVCenter, name);
         QColor cloth = t.moss;
@@ -1198,8 +1197,29 @@ void Drawing::paint_loads(QPainter& p) {
             p.setPen(QPen(t.graphite, 0.8));
             p.setBrush(face()->making.way == Way::PaintThrough
                            ? t.sheet
-                           : QColor(QString::fromStdString(desk_.face().colours.front().paint.colour)));
+                           : QColor(QString::fromStdString(desk_.face().colours.at(face()->colour).paint.colour)));
             p.drawPath(lie.map(path_of(laid.cut)));
+            p.setPen(QPen(t.pencil, 1));
+            for (const KnifeLine& line : laid.lines) {
+                p.drawLine(lie.map(QPointF(static_cast<double>(line.from.x), static_cast<double>(line.from.y))),
+                           lie.map(QPointF(static_cast<double>(line.to.x), static_cast<double>(line.to.y))));
+            }
+        }
+        // What other colours and signs have on the same load.
+        for (const Guest& guest : load.guests) {
+            const LaidSection laid = lay_on_mat(guest.section, guest.placement);
+            p.setPen(QPen(t.pencil, 1, Qt::DashLine));
+            p.setBrush(Qt::NoBrush);
+            const QPainterPath film = lie.map(path_of(laid.film));
+            p.drawPath(film);
+            p.setPen(QPen(t.pencil, 0.6));
+            p.drawPath(lie.map(path_of(laid.cut)));
+            const QRectF room = film.boundingRect().adjusted(4, 2, -4, -2);
+            p.setFont(Theme::font(13));
+            const QString words =
+                tr("%1, of %2").arg(QString::fromStdString(guest.section.letters), QString::fromStdString(guest.of));
+            p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
+                       QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(room.width())));
         }
         for (const Placement& placement : load.placements) {
             const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
@@ -1209,11 +1229,31 @@ void Drawing::paint_loads(QPainter& p) {
         p.setPen(t.pencil);
         p.setFont(Theme::font(15));
         p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(22)),
-                   Qt::AlignLeft | Qt::AlignVCenter,
-                   tr("%1 off the roll · %2 % used")
-                       .arg(shown(skarvel::show(load.film_length, display)))
-                       .arg(static_cast<int>(std::lround(load.share * 100))));
+                   Qt::AlignLeft | Qt::AlignVCenter, load_says(load, display));
     }
+}
+
+// Where its film comes from, and what it leaves.
+QString Drawing::load_says(const Load& load, const Display& display) {
+    if (!load.carried_by.empty()) return tr("cut in one go with another colour");
+    if (!load.from.empty()) return tr("from the drawer: %1").arg(QString::fromStdString(load.from));
+    QString words = tr("%1 off the roll · %2 % used")
+                        .arg(shown(skarvel::show(load.film_length, display)))
+                        .arg(static_cast<int>(std::lround(load.share * 100)));
+    if (load.rest) {
+        words +=
+            tr(" · keep %1 × %2")
+                .arg(shown(show_number(load.rest->across, display)), shown(show_number(load.rest->along, display)));
+    }
+    return words;
+}
+
+// How much of the bed's length is drawn: of a roll what the longest load takes.
+Length Drawing::shown_along() const {
+    if (!face()->bed.roll) return face()->bed.usable.along;
+    Length longest = 12_in;
+    for (const Load& load : face()->loads->loads) longest = std::max(longest, load.film_length);
+    return std::min(longest, face()->bed.usable.along);
 }
 
 // Where each section goes: the distances that the placement sheet prints.

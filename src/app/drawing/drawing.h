@@ -102,6 +102,8 @@ class Drawing : public QWidget {
     void paint_cut_diagram(QPainter& p);
     void paint_out_of_true(QPainter& p);
     void paint_loads(QPainter& p);
+    static QString load_says(const Load& load, const Display& display);
+    [[nodiscard]] Length shown_along() const;
     void paint_table(QPainter& p);
     void paint_section_numbers(QPainter& p);
     [[nodiscard]] const Sign& sign() const { return desk_.sign(); }

@@ -131,7 +131,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
         if (s == nullptr) return;
         const std::string id = s->id;
         looked_at_.reset();
-        desk_.apply(s->done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), desk_.shop(), id, desk_.now()));
+        desk_.apply(s->done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now()));
     });
     connect(not_dry_, &QPushButton::clicked, this, [this] {
         // What the next step waits for is held; its tick stays.

@@ -249,7 +249,7 @@ class MethodTray : public Tray {
             why(tr("“%1”").arg(words));
             QPushButton* sign = offer(tr("I have read every word: sign"), [this] {
                 const std::string step = face_id(desk_.sign(), desk_.face_at()) + "/proof";
-                desk_.apply(tick(desk_.job(), desk_.plan(), desk_.shop(), step, desk_.now()));
+                desk_.apply(tick(desk_.job(), desk_.plan(), step, desk_.now()));
             });
             sign->setEnabled(!face().lettering.main().words.empty());
         }

@@ -122,6 +122,12 @@ class Builder {
                    {{"pieces", std::int64_t{in_.frame_pieces}}}));
     }
 
+    static std::string letters_on(const Load& load) {
+        std::string letters = load.name;
+        for (const Guest& g : load.guests) letters += "+" + g.section.letters;
+        return letters;
+    }
+
     std::vector<std::size_t> cut_and_weed() {
         std::optional<std::size_t> proof;
         if (in_.first) proof = add("proof", "", h_.proof, {});
@@ -129,9 +135,12 @@ class Builder {
         for (std::size_t i = 0; i < in_.loads.loads.size(); ++i) {
             const Load& load = in_.loads.loads[i];
             const auto number = static_cast<std::int64_t>(i + 1);
-            const std::size_t cut =
-                add("cut", load.name, h_.load, {{"load", number}, {"letters", load.name}}, static_cast<int>(number));
-            if (proof) after(cut, *proof);
+            std::optional<std::size_t> cut;
+            if (load.carried_by.empty()) {
+                cut = add("cut", load.name, h_.load, {{"load", number}, {"letters", letters_on(load)}},
+                          static_cast<int>(number));
+                if (proof) after(*cut, *proof);
+            }
             double minutes = 0;
             for (const Placement& p : load.placements) {
                 const Section& section = in_.loads.sections[p.section];
@@ -140,7 +149,7 @@ class Builder {
             }
             const std::size_t weed =
                 add("weed", load.name, minutes, {{"load", number}, {"letters", load.name}}, static_cast<int>(number));
-            after(weed, cut);
+            if (cut) after(weed, *cut);
             weeded.push_back(weed);
         }
         return weeded;

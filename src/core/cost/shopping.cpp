@@ -13,7 +13,7 @@ std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
                                                         {"buy.length", {{"length", in.length}}}});
     Length film;
     for (const Load& load : in.loads.loads) {
-        if (!load.cut) film += load.film_length;
+        if (!load.cut && load.from.empty()) film += load.film_length;
     }
     if (film > Length{}) {
         items.push_back({{"buy.film", {{"film", in.making.film.name}}},

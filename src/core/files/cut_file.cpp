@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 
 namespace skarvel {
@@ -39,37 +40,21 @@ std::string millimetres(std::int64_t units) {
     return s == "-0" ? "0" : s;
 }
 
-std::string path_data(const Region& region, std::int64_t height) {
+std::string path_of(const KnifePath& path, std::int64_t height) {
     std::string d;
-    for (const Ring& ring : region.rings()) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            d += fmt::format("{}{} {}", i == 0 ? (d.empty() ? "M" : " M") : " L", millimetres(ring[i].x),
-                             millimetres(height - ring[i].y));
-        }
-        d += " Z";
+    const std::size_t count = path.closed() ? path.points.size() - 1 : path.points.size();
+    for (std::size_t i = 0; i < count; ++i) {
+        d += fmt::format("{}{} {}", i == 0 ? "M" : " L", millimetres(path.points[i].x),
+                         millimetres(height - path.points[i].y));
     }
-    return d;
+    return d + (path.closed() ? " Z" : "");
 }
 
-std::string svg_of(const Load& load, const LoadsPlan& loads, const Mat& mat, const MakingPlan& making) {
-    const std::int64_t width = to_grid(mat.usable.across);
-    const std::int64_t height = to_grid(mat.usable.along);
-    std::string out = fmt::format(
-        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"0 0 {0} {1}\">\n"
-        "<title>{2}</title>\n"
-        "<desc>{3}, {4}; mat {5}; knife lines at true size in millimetres</desc>\n"
-        "<g fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n",
-        millimetres(width), millimetres(height), escaped(load.name), escaped(making.film.name),
-        making.way == Way::Decal ? "decal" : "paint-through", escaped(mat.name));
-    for (const Placement& p : load.placements) {
-        const Section& section = loads.sections[p.section];
-        const LaidSection laid = lay_on_mat(section, p);
-        out += fmt::format("<g id=\"section-{}\"><title>{}</title>\n", p.section + 1, escaped(section.letters));
-        out += fmt::format("<path class=\"ink\" d=\"{}\"/>\n", path_data(laid.cut, height));
-        out += fmt::format("<path class=\"film\" d=\"{}\"/>\n</g>\n", path_data(laid.film, height));
-    }
-    return out + "</g>\n</svg>\n";
+// Names of groups and layers: the section's number in its own colour, and whose it is where it is a guest.
+std::string id_of(const LoadToCut& load, const OnMat& section) {
+    const std::string own = load.sections.front().of;
+    return section.of == own ? fmt::format("section-{}", section.section + 1)
+                             : fmt::format("section-{}-{}", section.of, section.section + 1);
 }
 
 }  // namespace
@@ -94,15 +79,191 @@ std::string file_word(const std::string& text) {
     return word.empty() ? "job" : word;
 }
 
-std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop) {
-    std::vector<CutFile> files;
+std::vector<LoadToCut> loads_to_cut(const Job& job, const Plan& plan, const Shop& shop) {
+    std::vector<LoadToCut> all;
     int number = 0;
-    for (const FacePlan& face : plan.faces) {
+    for (std::size_t f = 0; f < plan.faces.size(); ++f) {
+        const FacePlan& face = plan.faces[f];
+        const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
         for (const Load& load : face.loads->loads) {
+            if (!load.carried_by.empty()) continue;
             ++number;
             if (load.cut) continue;
-            files.push_back({fmt::format("{:02}-{}.svg", number, file_word(load.name)),
-                             svg_of(load, *face.loads, shop.mat, face.making)});
+            std::string letters = load.name;
+            for (const Guest& g : load.guests) letters += "+" + g.section.letters;
+            LoadToCut out{number,
+                          fmt::format("{:02}-{}", number, file_word(letters)),
+                          of + "/cut/" + load.name,
+                          f,
+                          &load,
+                          face.bed,
+                          machine_of(shop, face.bed),
+                          on_mat(load, face.loads->sections, of),
+                          {}};
+            out.way = knife_way(out.sections, out.machine.knife);
+            all.push_back(std::move(out));
+        }
+    }
+    return all;
+}
+
+std::string svg_of(const LoadToCut& load, const MakingPlan& making) {
+    const std::int64_t width = to_grid(load.bed.usable.across);
+    const std::int64_t height = to_grid(load.bed.usable.along);
+    std::string out = fmt::format(
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"0 0 {0} {1}\">\n"
+        "<title>{2}</title>\n"
+        "<desc>{3}, {4}; {5} {6}; knife lines at true size in millimetres</desc>\n"
+        "<g fill=\"none\" stroke=\"#000000\" stroke-width=\"0.1\">\n",
+        millimetres(width), millimetres(height), escaped(load.load->name), escaped(making.film.name),
+        making.way == Way::Decal ? "decal" : "paint-through", load.bed.roll ? "from the" : "mat",
+        escaped(load.bed.name));
+    // The way goes section by section: a group ends where the next section begins.
+    const auto& paths = load.way.paths;
+    for (std::size_t i = 0; i < paths.size(); ++i) {
+        const KnifePath& path = paths[i];
+        const bool begins = i == 0 || paths[i - 1].section != path.section;
+        const bool ends = i + 1 == paths.size() || paths[i + 1].section != path.section;
+        if (begins) {
+            const OnMat& section = load.sections[path.section];
+            out +=
+                fmt::format("<g id=\"{}\"><title>{}</title>\n", escaped(id_of(load, section)), escaped(section.name));
+        }
+        if (path.of == CutOf::Line) {
+            out += fmt::format("<line class=\"line\" x1=\"{}\" y1=\"{}\" x2=\"{}\" y2=\"{}\"/>\n",
+                               millimetres(path.points.front().x), millimetres(height - path.points.front().y),
+                               millimetres(path.points.back().x), millimetres(height - path.points.back().y));
+        } else {
+            const bool goes_on = !begins && paths[i - 1].of == path.of;
+            out += goes_on ? std::string(" ")
+                           : fmt::format("<path class=\"{}\" d=\"", path.of == CutOf::Ink ? "ink" : "film");
+            out += path_of(path, height);
+            if (ends || paths[i + 1].of != path.of) out += "\"/>\n";
+        }
+        if (ends) out += "</g>\n";
+    }
+    return out + "</g>\n</svg>\n";
+}
+
+std::string dxf_of(const LoadToCut& load) {
+    std::string out;
+    const auto pair = [&](int code, const std::string& value) { out += fmt::format("{:>3}\n{}\n", code, value); };
+    static constexpr std::array<const char*, 3> kinds{"ink", "film", "lines"};
+    const auto layer = [&](const OnMat& section, CutOf of) {
+        std::string name = id_of(load, section) + "-" + kinds.at(static_cast<std::size_t>(of));
+        std::replace(name.begin(), name.end(), '.', '-');
+        return name;
+    };
+    const auto layers = [&] {
+        std::vector<std::pair<std::string, int>> all;
+        for (const OnMat& section : load.sections) {
+            for (const CutOf of : {CutOf::Ink, CutOf::Film, CutOf::Line})
+                all.emplace_back(layer(section, of), of == CutOf::Ink ? 7 : of == CutOf::Film ? 5 : 8);
+        }
+        return all;
+    }();
+    pair(0, "SECTION");
+    pair(2, "HEADER");
+    pair(9, "$ACADVER");
+    pair(1, "AC1009");
+    pair(9, "$INSUNITS");
+    pair(70, "4");
+    pair(0, "ENDSEC");
+    pair(0, "SECTION");
+    pair(2, "TABLES");
+    pair(0, "TABLE");
+    pair(2, "LAYER");
+    pair(70, std::to_string(layers.size()));
+    for (const auto& [name, colour] : layers) {
+        pair(0, "LAYER");
+        pair(2, name);
+        pair(70, "0");
+        pair(62, std::to_string(colour));
+        pair(6, "CONTINUOUS");
+    }
+    pair(0, "ENDTAB");
+    pair(0, "ENDSEC");
+    pair(0, "SECTION");
+    pair(2, "ENTITIES");
+    for (const KnifePath& path : load.way.paths) {
+        const std::string on = layer(load.sections[path.section], path.of);
+        if (path.of == CutOf::Line) {
+            pair(0, "LINE");
+            pair(8, on);
+            pair(10, millimetres(path.points.front().x));
+            pair(20, millimetres(path.points.front().y));
+            pair(11, millimetres(path.points.back().x));
+            pair(21, millimetres(path.points.back().y));
+            continue;
+        }
+        pair(0, "POLYLINE");
+        pair(8, on);
+        pair(66, "1");
+        pair(70, path.closed() ? "1" : "0");
+        const std::size_t count = path.closed() ? path.points.size() - 1 : path.points.size();
+        for (std::size_t i = 0; i < count; ++i) {
+            pair(0, "VERTEX");
+            pair(8, on);
+            pair(10, millimetres(path.points[i].x));
+            pair(20, millimetres(path.points[i].y));
+        }
+        pair(0, "SEQEND");
+    }
+    pair(0, "ENDSEC");
+    pair(0, "EOF");
+    return out;
+}
+
+Expected<std::string> hpgl_of(const LoadToCut& load) {
+    constexpr std::int64_t unit = 25'000 / grid_nm;  // 1/40 mm
+    const auto units = [](std::int64_t grid) { return (grid >= 0 ? grid + unit / 2 : grid - unit / 2) / unit; };
+    std::string out = "IN;\n";
+    std::int64_t farthest = 0;
+    int pen = 0;
+    for (const KnifePath& path : load.way.paths) {
+        const int wanted = path.of == CutOf::Ink ? 1 : path.of == CutOf::Film ? 2 : 3;
+        if (wanted != pen) out += fmt::format("SP{};\n", wanted);
+        pen = wanted;
+        const std::vector<Point> way = pivot_way(path, load.machine.knife.offset, load.machine.knife.overcut);
+        std::string down;
+        Point last{};
+        for (std::size_t i = 0; i < way.size(); ++i) {
+            const Point p{units(way[i].x), units(way[i].y)};
+            farthest = std::max({farthest, p.x, p.y});
+            if (i == 0) {
+                out += fmt::format("PU{},{};", p.x, p.y);
+            } else if (p != last || i + 1 == way.size()) {
+                down += fmt::format("{}{},{}", down.empty() ? "" : ",", p.x, p.y);
+            }
+            last = p;
+        }
+        out += fmt::format("PD{};\n", down);
+    }
+    if (load.machine.longest_units > 0 && farthest > load.machine.longest_units) {
+        return refused({"cut.beyond-machine",
+                        {{"load", load.load->name},
+                         {"reach", Length::nanometres(farthest * 25'000)},
+                         {"longest", Length::nanometres(std::int64_t{load.machine.longest_units} * 25'000)},
+                         {"machine", load.machine.name}}},
+                       "sections", {"cut.shorter-bed", {}});
+    }
+    return out + "PU0,0;SP0;\n";
+}
+
+std::vector<CutFile> cut_files(const Job& job, const Plan& plan, const Shop& shop, CutFormat format) {
+    std::vector<CutFile> files;
+    for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {
+        switch (format) {
+            case CutFormat::Svg:
+                files.push_back({load.word + ".svg", svg_of(load, plan.faces[load.face].making)});
+                break;
+            case CutFormat::Dxf:
+                files.push_back({load.word + ".dxf", dxf_of(load)});
+                break;
+            case CutFormat::Hpgl:
+                if (auto bytes = hpgl_of(load)) files.push_back({load.word + ".plt", std::move(*bytes)});
+                break;
         }
     }
     return files;

@@ -25,7 +25,12 @@ Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Pl
         if (stamp) written.push_back(folder / name);
         return stamp;
     };
-    for (const CutFile& file : cut_files(plan, shop)) {
+    for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
+        for (const CutFile& file : cut_files(job, plan, shop, format)) {
+            if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
+        }
+    }
+    for (const CutFile& file : manifests(job, plan, shop)) {
         if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
     }
     const auto pdf = write_pdf(sheets(job, plan, shop, library), library, job.title);

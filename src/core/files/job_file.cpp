@@ -329,14 +329,17 @@ Json write_colour(const Colour& c) {
     Json making{{"way", name_in(way_names, c.making.way)}, {"film", c.making.film}, {"tool", c.making.tool}};
     if (c.making.margin) making["margin"] = c.making.margin->typed;
     making["lap"] = c.making.lap.typed;
+    if (c.making.tie) making["tie"] = c.making.tie->typed;
+    if (!c.making.bed.empty()) making["bed"] = c.making.bed;
     return {{"making", making}, {"paint", write_coat(c.paint)}};
 }
 
 Colour read_colour(const Object& o) {
     o.only({"making", "paint"});
     const Object m = o.object("making");
-    m.only({"way", "film", "tool", "margin", "lap"});
-    return {{m.choice("way", way_names), m.text("film"), m.text("tool"), m.length_if("margin"), m.length("lap")},
+    m.only({"way", "film", "tool", "margin", "lap", "tie", "bed"});
+    return {{m.choice("way", way_names), m.text("film"), m.text("tool"), m.length_if("margin"), m.length("lap"),
+             m.length_if("tie"), m.text_or("bed", {})},
             read_coat(o.object("paint"))};
 }
 
@@ -413,19 +416,34 @@ Json write_section(const Section& s) {
                           {"startsWord", p.starts_word},
                           {"line", p.line},
                           {"shape", write_region(p.shape)}});
+        if (p.art) pieces.back()["art"] = true;
     }
     Json keepers = Json::array();
     for (const Keeper& k : s.keepers) keepers.push_back({{"letters", k.letters}, {"shape", write_region(k.shape)}});
-    return {{"letters", s.letters},
-            {"letterCount", s.letter_count},
-            {"film", write_region(s.film)},
-            {"cut", write_region(s.cut)},
-            {"pieces", pieces},
-            {"keepers", keepers}};
+    Json j{{"letters", s.letters},
+           {"letterCount", s.letter_count},
+           {"film", write_region(s.film)},
+           {"cut", write_region(s.cut)},
+           {"pieces", pieces},
+           {"keepers", keepers}};
+    for (const Region& tie : s.ties) j["ties"].push_back(write_region(tie));
+    for (const KnifeLine& l : s.lines) {
+        j["lines"].push_back({{"kind", l.kind == KnifeLine::Kind::Match ? "match" : "weeding"},
+                              {"from", {l.from.x, l.from.y}},
+                              {"to", {l.to.x, l.to.y}}});
+    }
+    return j;
+}
+
+Point read_point(const Object& o, const char* key) {
+    const Json& j = o.at(key);
+    if (!j.is_array() || j.size() != 2 || !j[0].is_number_integer() || !j[1].is_number_integer())
+        refuse("file.not-list", o.path(key), key);
+    return {j[0].get<std::int64_t>(), j[1].get<std::int64_t>()};
 }
 
 Section read_section(const Object& o) {
-    o.only({"letters", "letterCount", "film", "cut", "pieces", "keepers"});
+    o.only({"letters", "letterCount", "film", "cut", "pieces", "keepers", "ties", "lines"});
     Section s;
     s.letters = o.text("letters");
     s.letter_count = o.whole("letterCount", 0, 100'000);
@@ -433,15 +451,27 @@ Section read_section(const Object& o) {
     s.cut = read_region(o.at("cut"), o.path("cut"));
     o.each("pieces", [&](const Json& j, const std::string& where) {
         const Object p(j, where);
-        p.only({"letters", "first", "startsWord", "line", "shape"});
+        p.only({"letters", "first", "startsWord", "line", "shape", "art"});
         s.pieces.push_back({read_region(p.at("shape"), p.path("shape")), p.text("letters"),
-                            p.whole("first", 0, 1'000'000), p.flag("startsWord"), p.whole("line", 0, 10'000)});
+                            p.whole("first", 0, 1'000'000), p.flag("startsWord"), p.whole("line", 0, 10'000),
+                            p.has("art") && p.flag("art")});
     });
     o.each("keepers", [&](const Json& j, const std::string& where) {
         const Object k(j, where);
         k.only({"letters", "shape"});
         s.keepers.push_back({k.text("letters"), read_region(k.at("shape"), k.path("shape"))});
     });
+    if (o.has("ties"))
+        o.each("ties", [&](const Json& tie, const std::string& where) { s.ties.push_back(read_region(tie, where)); });
+    if (o.has("lines")) {
+        o.each("lines", [&](const Json& line, const std::string& where) {
+            const Object l(line, where);
+            l.only({"kind", "from", "to"});
+            s.lines.push_back(
+                {one_of(l, "kind", {"weeding", "match"}) == "match" ? KnifeLine::Kind::Match : KnifeLine::Kind::Weeding,
+                 read_point(l, "from"), read_point(l, "to")});
+        });
+    }
     return s;
 }
 
@@ -452,19 +482,22 @@ Json write_cut(const CutLoad& c) {
     for (const Placement& p : c.placements) {
         placements.push_back({{"section", p.section}, {"turned", p.turned}, {"x", p.at.x}, {"y", p.at.y}});
     }
-    return {{"of", c.of},
-            {"film", c.film},
-            {"mat", c.mat},
-            {"at", write_moment(c.at)},
-            {"keep", c.keep},
-            {"filmLength", measure_of(c.film_length, {}).typed},
-            {"placements", placements},
-            {"sections", sections}};
+    Json j{{"of", c.of},
+           {"film", c.film},
+           {"mat", c.mat},
+           {"at", write_moment(c.at)},
+           {"keep", c.keep},
+           {"filmLength", measure_of(c.film_length, {}).typed},
+           {"placements", placements},
+           {"sections", sections}};
+    if (!c.carried_by.empty()) j["carriedBy"] = c.carried_by;
+    return j;
 }
 
 CutLoad read_cut(const Object& o) {
-    o.only({"of", "film", "mat", "at", "keep", "filmLength", "placements", "sections"});
+    o.only({"of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy"});
     CutLoad c;
+    c.carried_by = o.text_or("carriedBy", "");
     c.of = o.text_or("of", "1");
     c.film = o.text("film");
     c.mat = o.text("mat");
@@ -617,11 +650,8 @@ std::string write_shop(const Shop& shop) {
     j["unit"] = name_in(unit_names, shop.display.unit);
     j["fraction"] = shop.display.denominator;
     const Display exact{Unit::Inch, 64};
-    j["mat"] = {{"name", shop.mat.name},
-                {"width", measure_of(shop.mat.width, exact).typed},
-                {"length", measure_of(shop.mat.length, exact).typed},
-                {"usableAcross", measure_of(shop.mat.usable.across, exact).typed},
-                {"usableAlong", measure_of(shop.mat.usable.along, exact).typed}};
+    j["mat"] = write_mat(shop.mat);
+    write_cutting(j, shop);
     j["hours"] = Json::array();
     for (const auto& day : shop.hours.days) {
         Json sittings = Json::array();
@@ -651,17 +681,13 @@ std::string write_shop(const Shop& shop) {
 
 Expected<Shop> read_shop(const std::string& text) {
     return read_file_of<Shop>(text, [](const Object& o) {
-        o.only(
-            {"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers", "favourites"});
+        o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers",
+                "favourites", "machines", "drawer", "hands"});
         Shop shop;
         shop.display.unit = o.choice("unit", unit_names);
         shop.display.denominator = o.whole("fraction", 16, 64);
-        const Object m = o.object("mat");
-        m.only({"name", "width", "length", "usableAcross", "usableAlong"});
-        shop.mat = {m.text("name"),
-                    m.length("width").value,
-                    m.length("length").value,
-                    {m.length("usableAcross").value, m.length("usableAlong").value}};
+        shop.mat = read_mat(o.object("mat"));
+        read_cutting(o, shop);
         std::size_t weekday = 0;
         o.each("hours", [&](const Json& day, const std::string& where) {
             if (weekday > 6 || !day.is_array()) refuse("file.bad-hours", where);

@@ -11,6 +11,8 @@
 #include <cmath>
 #include <initializer_list>
 #include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
 
 #include "files/job_file.h"
 #include "job/job.h"
@@ -164,6 +166,11 @@ inline std::string one_of(const Object& o, const char* key, std::initializer_lis
 
 constexpr std::array<std::pair<const char*, Axis>, 2> axis_names{{{"across", Axis::X}, {"up", Axis::Y}}};
 
+Json write_mat(const Mat& mat);
+Mat read_mat(const Object& o);
+/// Machines, films in the drawer, and hands of a shop.
+void write_cutting(Json& j, const Shop& shop);
+void read_cutting(const Object& o, Shop& shop);
 Json write_lettering(const Lettering& lettering);
 Lettering read_lettering(const Object& o);
 Json write_art(const std::vector<Art>& art);

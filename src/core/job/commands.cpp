@@ -8,19 +8,20 @@ namespace {
 
 bool is_proof(const std::string& step) { return step.ends_with("/proof"); }
 
-// The loads that a step "<sign>/cut/<letters>" cuts.
-void keep_as_cut(Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at) {
+// The load that a step "<sign>/cut/<letters>" cuts, and what other colours have on it.
+void keep_as_cut(Job& job, const Plan& plan, const std::string& step, Moment at) {
     for (const FacePlan& face : plan.faces) {
+        const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
         for (const Load& load : face.loads->loads) {
-            const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
-            if (load.cut || step != of + "/cut/" + load.name) continue;
-            CutLoad cut{face.making.film.id, shop.mat.name, {}, load.placements, load.film_length, false, at, of};
+            const bool own = load.carried_by.empty() && step == of + "/cut/" + load.name;
+            if (load.cut || (!own && load.carried_by != step)) continue;
+            CutLoad cut{face.making.film.id, bed_name(face.bed), {}, load.placements, load.film_length, false, at, of,
+                        load.carried_by};
             for (Placement& p : cut.placements) {
                 cut.sections.push_back(face.loads->sections[p.section]);
                 p.section = cut.sections.size() - 1;
             }
             job.bench.cut.push_back(std::move(cut));
-            return;
         }
     }
 }
@@ -33,7 +34,7 @@ std::string letters_of_load(const CutLoad& cut) {
 
 }  // namespace
 
-Job tick(const Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at) {
+Job tick(const Job& job, const Plan& plan, const std::string& step, Moment at) {
     const bool known = std::any_of(plan.tasks.begin(), plan.tasks.end(), [&](const Task& t) { return t.id == step; });
     if (!known || job.bench.ticks.contains(step)) return job;
     Job out = job;
@@ -42,7 +43,7 @@ Job tick(const Job& job, const Plan& plan, const Shop& shop, const std::string& 
         return out;
     }
     out.bench.ticks[step] = at;
-    keep_as_cut(out, plan, shop, step, at);
+    keep_as_cut(out, plan, step, at);
     return out;
 }
 
@@ -51,7 +52,9 @@ Job untick(const Job& job, const std::string& step) {
     if (is_proof(step)) out.proof.reset();
     out.bench.ticks.erase(step);
     out.bench.held.erase(step);
-    std::erase_if(out.bench.cut, [&](const CutLoad& cut) { return step == cut.of + "/cut/" + letters_of_load(cut); });
+    std::erase_if(out.bench.cut, [&](const CutLoad& cut) {
+        return step == cut.carried_by || (cut.carried_by.empty() && step == cut.of + "/cut/" + letters_of_load(cut));
+    });
     return out;
 }
 

@@ -10,7 +10,7 @@ namespace skarvel {
 
 /// Ticks a step at a time. A load ticked as cut is kept as it was cut; the proof keeps the words that were signed.
 /// An unknown step changes nothing.
-Job tick(const Job& job, const Plan& plan, const Shop& shop, const std::string& step, Moment at);
+Job tick(const Job& job, const Plan& plan, const std::string& step, Moment at);
 Job untick(const Job& job, const std::string& step);
 /// "Not dry yet": what follows the step waits until `until`.
 Job hold(const Job& job, const std::string& step, Moment until);

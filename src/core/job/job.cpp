@@ -39,9 +39,31 @@ Job new_job(const std::vector<Typeface>& typefaces) {
     return job;
 }
 
+std::string bed_name(const Mat& bed) { return bed.machine.empty() ? bed.name : bed.machine + " / " + bed.name; }
+
+Machine machine_of(const Shop& shop, const Mat& bed) {
+    const auto at = std::find_if(shop.machines.begin(), shop.machines.end(),
+                                 [&](const Machine& m) { return m.name == bed.machine; });
+    return at == shop.machines.end() ? Machine{bed.machine, {bed}, {}, 0, {}} : *at;
+}
+
+Mat bed_for(const Shop& shop, const Making& making) {
+    Mat bed = shop.mat;
+    for (const Mat& known : beds_of(shop.machines)) {
+        if (bed_name(known) == making.bed) bed = known;
+    }
+    // The widest roll of that film decides; sheets and leftovers are looked at once loads are known.
+    std::optional<FilmStock> film;
+    for (const FilmStock& f : shop.drawer) {
+        if (f.film == making.film && f.roll && (!film || f.width > film->width)) film = f;
+    }
+    return narrowed(bed, film);
+}
+
 Shop usual_shop() {
     Shop shop;
-    shop.mat = {"12 x 24", 12_in, 24_in, {11.5_in, 23.5_in}};
+    shop.machines = usual_machines();
+    shop.mat = beds_of(shop.machines).front();
     for (const std::size_t weekday : {1U, 2U, 3U, 4U, 5U}) shop.hours.days.at(weekday) = {{18 * 60 + 30, 21 * 60 + 30}};
     shop.hours.days[6] = {{8 * 60, 12 * 60}};
     return shop;

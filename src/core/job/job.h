@@ -13,6 +13,7 @@
 #include "blank/blank.h"
 #include "blank/post.h"
 #include "lettering/legibility.h"
+#include "loads/machines.h"
 #include "making/making.h"
 #include "method/build_up.h"
 
@@ -76,10 +77,21 @@ struct LeftoverWood {
     friend bool operator==(const LeftoverWood&, const LeftoverWood&) = default;
 };
 
+/// How exactly sections are laid by hand, as spreads (one standard deviation): what the proof by hand reckons with.
+struct Hands {
+    Length shift = 0.03125_in;     ///< off its place
+    int turn_hundredths = 15;      ///< of a degree
+    int stretch_per_mille10 = 10;  ///< ten-thousandths of its length that film stretches
+    friend bool operator==(const Hands&, const Hands&) = default;
+};
+
 /// What the shop has and how it works: read by every plan, changed on the Shop page.
 struct Shop {
     Display display;
-    Mat mat;
+    Mat mat;                        ///< that loads are cut on where a colour names no other bed
+    std::vector<Machine> machines;  ///< with all their beds
+    std::vector<FilmStock> drawer;  ///< rolls, sheets and leftovers of film
+    Hands hands;
     Hours hours;
     std::vector<StockSize> stock;                             ///< the shop's own sizes, beside the standard ones
     std::vector<Length> board_lengths{72_in, 96_in, 120_in};  ///< that boards are sold in
@@ -93,6 +105,13 @@ struct Shop {
 Job new_job(const std::vector<Typeface>& typefaces);
 /// A mat of 12 x 24 in, evenings and Saturday morning.
 Shop usual_shop();
+
+/// The machine that takes a bed; a plain one where none of that name is in the shop.
+Machine machine_of(const Shop& shop, const Mat& bed);
+/// The bed that a making names, or the usual one, as wide as the film in the drawer for it is at most.
+Mat bed_for(const Shop& shop, const Making& making);
+/// How Making names a bed: "12-inch cutter / roll".
+std::string bed_name(const Mat& bed);
 
 /// What a face's steps and cut loads are named after: "1", or "1b" for its back; "1.2" for its second colour.
 std::string face_id(const Sign& sign, std::size_t face, std::size_t colour = 0);

@@ -97,6 +97,31 @@ struct SawInput {
     friend bool operator==(const SawInput&, const SawInput&) = default;
 };
 
+struct SharingInput {
+    std::vector<Sharer> sharers;
+    std::vector<FilmStock> drawer;
+    friend bool operator==(const SharingInput&, const SharingInput&) = default;
+};
+
+Sharer sharer_of(const Job& job, const FacePlan& f) {
+    const Sign& sign = job.signs[f.sign];
+    const bool mask = f.making.way == Way::PaintThrough;
+    const CoatChoice& paint = sign.faces[f.face].colours[f.colour].paint;
+    return {
+        face_id(sign, f.face, f.colour), f.making.film.id, mask ? std::string() : paint.colour, mask, f.bed, f.loads};
+}
+
+// What another colour's load carries is weeded after that load was cut.
+void wait_for_carrier(const LoadsPlan& loads, Task& weed, const std::vector<Task>& before) {
+    for (const Load& load : loads.loads) {
+        if (load.carried_by.empty() || !weed.id.ends_with("/weed/" + load.name)) continue;
+        const auto at =
+            std::find_if(before.begin(), before.end(), [&](const Task& t) { return t.id == load.carried_by; });
+        if (at != before.end())
+            weed.waits.push_back({static_cast<std::size_t>(at - before.begin()), Minutes(0), std::nullopt, {}});
+    }
+}
+
 void add(std::vector<Problem>& all, const std::vector<Problem>& some) {
     all.insert(all.end(), some.begin(), some.end());
 }
@@ -226,6 +251,7 @@ struct Planner::Memory {
         std::vector<ColourMemory> colours;
     };
     std::vector<FaceMemory> faces;
+    Stage<SharingInput, Shared> sharing;
     std::vector<Stage<SawInput, CuttingPlan>> saw;
     Stage<ClockInput, Schedule> clock;
     Stage<BenchInput, BenchPlan> bench;
@@ -247,11 +273,12 @@ struct Planner::LaidBefore {
     Reason why;
 };
 
-// One colour of a face, from its ink to its tasks. False when `stop` was requested.
-bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& library, const Sign& sign, const Face& face,
-                          ColourMemory& memory, FacePlan& fp, LaidBefore& before, const std::stop_token& stop,
-                          Plan& out) {
+// One colour of a face, from its ink to its own loads. False when `stop` was requested.
+bool Planner::cut_colour(const Job& job, const Shop& shop, const Library& library, ColourMemory& memory, FacePlan& fp,
+                         const std::stop_token& stop) {
     Memory& m = *memory_;
+    const Sign& sign = job.signs[fp.sign];
+    const Face& face = sign.faces[fp.face];
     const Colour& colour = face.colours[fp.colour];
     fp.pieces = memory.ink({face.lettering, fp.lettering, face.art, fp.art, fp.colour,
                             fp.mirrored ? std::optional(fp.blank->face) : std::nullopt},
@@ -268,11 +295,22 @@ bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& libra
                           [](const ThinInput& in) { return thin_places(*in.pieces, in.limits); });
     fp.making = resolve(colour.making, library.trade.films, library.trade.tools);
     fp.making.edges_place = fp.blank->straight_sides;
+    fp.bed = bed_for(shop, colour.making);
     const std::string id = face_id(sign, fp.face, fp.colour);
     fp.loads = memory.loads(
-        {*fp.pieces, fp.blank->face, shop.mat, fp.making, cut_for(job.bench.cut, id)}, m.runs, stop,
+        {*fp.pieces, fp.blank->face, fp.bed, fp.making, cut_for(job.bench.cut, id)}, m.runs, stop,
         [&](const LoadsInput& in) { return plan_loads(in.pieces, in.face, in.mat, in.making, in.cut, stop); });
-    if (stop.stop_requested()) return false;
+    return !stop.stop_requested();
+}
+
+// From its loads, which may be shared by now, to its tasks.
+void Planner::make_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
+                          LaidBefore& before, const std::stop_token& stop, Plan& out) {
+    Memory& m = *memory_;
+    const Sign& sign = job.signs[fp.sign];
+    const Face& face = sign.faces[fp.face];
+    const Colour& colour = face.colours[fp.colour];
+    const std::string id = face_id(sign, fp.face, fp.colour);
     const Frame& frame = sign.blank.frame;
     const bool raised = frame.kind != FrameKind::None && frame.before && frame.raised;
     fp.method = memory.method(
@@ -309,6 +347,7 @@ bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& libra
     for (Task task : *tasks) {
         if (job.signs.size() > 1) task.of = label_of(sign);
         for (Wait& w : task.waits) w.after += base;
+        if (task.kind == "weed") wait_for_carrier(*fp.loads, task, out.tasks);
         if (task.kind == "proof") before.proof = out.tasks.size();
         if (!fp.first && task.kind == "cut" && before.proof) task.waits.push_back({*before.proof, Minutes(0), {}, {}});
         const bool on_blank = task.kind != "proof" && task.kind != "cut" && task.kind != "weed";
@@ -327,13 +366,12 @@ bool Planner::plan_colour(const Job& job, const Shop& shop, const Library& libra
         if ((layer.kind == "film" || layer.kind == "colour") && !layer.lifted) before.layers.push_back(layer);
     }
     fp.shopping = shopping({sign.blank.stock, fp.blank->length, fp.blank->width, fp.blank->coat_sqft, *fp.loads,
-                            fp.making, *fp.method, shop.mat.width, face.finish.seal,
+                            fp.making, *fp.method, fp.bed.width, face.finish.seal,
                             fp.face == 0 && fp.first ? fp.blank->rope : Length{}, fp.first});
     add(out.problems, fp.loads->problems);
     for (const Finding& finding : fp.method->findings) {
         if (finding.mark != Mark::None) out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
     }
-    return true;
 }
 
 std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
@@ -347,6 +385,7 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
     };
     std::vector<BuildUp> methods;
     bool decal = false;
+    std::vector<std::pair<std::size_t, std::size_t>> lanes;  // of memory, for each face of the plan
     std::size_t index = 0;
     for (std::size_t s = 0; s < job.signs.size(); ++s) {
         const Sign& sign = job.signs[s];
@@ -381,35 +420,51 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
             // Seen through the blank, what is in front is laid first.
             if (of_face.mirrored) std::reverse(colours.begin(), colours.end());
             memory.colours.resize(std::max(memory.colours.size(), colours.size()));
-            LaidBefore before;
             for (std::size_t lane = 0; lane < colours.size(); ++lane) {
                 FacePlan fp = of_face;
                 fp.colour = colours[lane];
                 fp.first = lane == 0;
                 fp.last = lane + 1 == colours.size();
-                if (!plan_colour(job, shop, library, sign, face, memory.colours[lane], fp, before, stop, out))
-                    return std::nullopt;
-                methods.push_back(*fp.method);
-                decal = decal || fp.making.way == Way::Decal;
+                if (!cut_colour(job, shop, library, memory.colours[lane], fp, stop)) return std::nullopt;
+                lanes.emplace_back(index, lane);
                 out.faces.push_back(std::move(fp));
             }
-            const std::size_t first = out.faces.size() - colours.size();
+            say_thin(out, out.faces.size() - colours.size());
+        }
+    }
+    std::vector<Sharer> sharers;
+    for (const FacePlan& f : out.faces) sharers.push_back(sharer_of(job, f));
+    const auto shared = m.sharing({std::move(sharers), shop.drawer}, m.runs, stop,
+                                  [](const SharingInput& in) { return share_loads(in.sharers, in.drawer); });
+    out.loads_saved = shared->loads_saved;
+    LaidBefore before;
+    for (std::size_t i = 0; i < out.faces.size(); ++i) {
+        FacePlan& fp = out.faces[i];
+        fp.loads = shared->plans[i];
+        if (fp.first) before = {};
+        Memory::FaceMemory& memory = m.faces[lanes[i].first];
+        make_colour(job, library, memory.colours[lanes[i].second], fp, before, stop, out);
+        methods.push_back(*fp.method);
+        decal = decal || fp.making.way == Way::Decal;
+        if (fp.last) {
+            const Face& face = job.signs[fp.sign].faces[fp.face];
+            std::size_t first = i;
+            while (!out.faces[first].first) --first;
             double least = 0;
-            for (std::size_t i = first; i < out.faces.size(); ++i) {
+            for (std::size_t k = first; k <= i; ++k) {
                 const bool lettered = std::any_of(face.lettering.texts.begin(), face.lettering.texts.end(),
-                                                  [&](const Text& t) { return t.colour == out.faces[i].colour; });
-                const double ratio = std::get<double>(out.faces[i].method->facts.at("contrast"));
+                                                  [&](const Text& t) { return t.colour == out.faces[k].colour; });
+                const double ratio = std::get<double>(out.faces[k].method->facts.at("contrast"));
                 if (lettered) least = least == 0 ? ratio : std::min(least, ratio);
             }
             const auto reading = memory.reading(
-                {face.lettering, of_face.lettering, face.seen, least}, m.runs, stop, [&](const ReadingInput& in) {
+                {face.lettering, fp.lettering, face.seen, least}, m.runs, stop, [&](const ReadingInput& in) {
                     return judge_reading(in.lettering, *in.placed, in.seen, in.contrast, library.typefaces);
                 });
-            for (std::size_t i = first; i < out.faces.size(); ++i) out.faces[i].reading = reading;
-            say_thin(out, first);
-            if (tell()) return std::nullopt;
+            for (std::size_t k = first; k <= i; ++k) out.faces[k].reading = reading;
         }
     }
+    if (tell()) return std::nullopt;
     out.saw = rows_to_saw(job, out);
     m.saw.resize(std::max(m.saw.size(), out.saw.size()));
     for (std::size_t i = 0; i < out.saw.size(); ++i) {
@@ -491,8 +546,8 @@ bool operator==(const Plan& a, const Plan& b) {
             return p.sign == q.sign && p.mirrored == q.mirrored && p.face == q.face && p.marking == q.marking &&
                    same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.art, q.art) &&
                    same(p.thin, q.thin) && same(p.reading, q.reading) && p.colour == q.colour && p.first == q.first &&
-                   p.last == q.last && same(p.pieces, q.pieces) && p.making == q.making && same(p.loads, q.loads) &&
-                   same(p.method, q.method) && p.shopping == q.shopping;
+                   p.last == q.last && same(p.pieces, q.pieces) && p.making == q.making && p.bed == q.bed &&
+                   same(p.loads, q.loads) && same(p.method, q.method) && p.shopping == q.shopping;
         });
     return faces && a.saw == b.saw && a.post == b.post && a.tasks == b.tasks && same(a.clock, b.clock) &&
            same(a.bench, b.bench) && a.proof_signed == b.proof_signed && a.problems == b.problems;

@@ -20,6 +20,7 @@
 #include "cost/shopping.h"
 #include "job/job.h"
 #include "job/library.h"
+#include "loads/sharing.h"
 
 namespace skarvel {
 
@@ -46,7 +47,8 @@ struct FacePlan {
     std::shared_ptr<const Legibility> reading;         ///< of the face
     bool mirrored = false;  ///< lettered on the back of a clear blank: pieces are mirror writing
     MakingPlan making;
-    std::shared_ptr<const LoadsPlan> loads;
+    Mat bed;                                 ///< that its loads are cut on
+    std::shared_ptr<const LoadsPlan> loads;  ///< shared with other colours where that saves (loads/sharing.h)
     std::shared_ptr<const BuildUp> method;
     std::vector<ShoppingItem> shopping;
 };
@@ -55,6 +57,7 @@ struct Plan {
     std::vector<FacePlan> faces;  ///< every face of every sign, in order
     std::vector<SawPlan> saw;
     std::optional<PostPlan> post;
+    int loads_saved = 0;  ///< by cutting colours and signs together
     std::vector<Task> tasks;
     std::shared_ptr<const Schedule> clock;
     std::shared_ptr<const BenchPlan> bench;
@@ -89,8 +92,10 @@ class Planner {
     struct Memory;
     struct ColourMemory;
     struct LaidBefore;
-    bool plan_colour(const Job& job, const Shop& shop, const Library& library, const Sign& sign, const Face& face,
-                     ColourMemory& memory, FacePlan& fp, LaidBefore& before, const std::stop_token& stop, Plan& out);
+    bool cut_colour(const Job& job, const Shop& shop, const Library& library, ColourMemory& memory, FacePlan& fp,
+                    const std::stop_token& stop);
+    void make_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp, LaidBefore& before,
+                     const std::stop_token& stop, Plan& out);
     std::unique_ptr<Memory> memory_;
 };
 

@@ -27,7 +27,7 @@ Choice tried(const Division& division, const Mat& mat) {
     Choice choice{&division, {}, {}};
     std::vector<Box> films;
     for (const Part& part : division.parts) films.push_back(part.film);
-    choice.packed = pack(films, mat.usable, load_gap);
+    choice.packed = pack(films, mat.usable, load_gap, false);
     Length film;
     for (const auto& load : choice.packed.loads) film += film_to_cut(from_grid(reach(load, films)));
     std::int64_t longest = 0;
@@ -226,7 +226,10 @@ LaidSection lay_on_mat(const Section& section, const Placement& placement) {
     Region film = placement.turned ? section.film.turned() : section.film;
     Region cut = placement.turned ? section.cut.turned() : section.cut;
     const Point by = placement.at - film.bounds().low;
-    return {film.moved(by), cut.moved(by)};
+    std::vector<KnifeLine> lines = section.lines;
+    const auto laid = [&](Point p) { return (placement.turned ? Point{-p.y, p.x} : p) + by; };
+    for (KnifeLine& line : lines) line = {line.kind, laid(line.from), laid(line.to)};
+    return {film.moved(by), cut.moved(by), std::move(lines)};
 }
 
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
@@ -235,7 +238,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     Remaining remaining = without_cut(pieces, cut);
     plan.misfits = std::move(remaining.misfits);
     for (const CutLoad& load : cut) {
-        Load done{"", load.placements, load.film_length, 0, true};
+        Load done{"", load.placements, load.film_length, 0, true, {}, load.carried_by, {}, {}};
         for (Placement& p : done.placements) p.section += plan.sections.size();
         plan.sections.insert(plan.sections.end(), load.sections.begin(), load.sections.end());
         plan.loads.push_back(std::move(done));

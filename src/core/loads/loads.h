@@ -4,7 +4,8 @@
 //
 // Each division worth trying is packed: sections are rectangles that may be turned by a quarter, kept a gap apart,
 // placed lowest first at the corners of what already lies there. Up to seven sections every order is tried, beyond that
-// a number of sorted orders, all within a bound of counted steps. The division that wins has (fewest seams that cross
+// a number of sorted orders, all within a bound of counted steps; up to ten sections that one mat could hold by their
+// area are searched in full. The division that wins has (fewest seams that cross
 // ink, fewest loads, least ink crossed, least film, fewest sections, seams on measurable lines). `proved` is said only
 // where the number of loads meets a lower bound that holds for every division.
 //
@@ -19,10 +20,20 @@
 
 namespace skarvel {
 
+/// How well a mat still holds film; what is chosen for a film follows from both.
+enum class Tack { Fresh, Good, Worn };
+
+/// What one load lies on: a mat, or a length of roll, which carries itself.
 struct Mat {
     std::string name;  ///< "12 x 24"
     Length width, length;
     Room usable;
+    bool roll = false;
+    int count = 1;  ///< of the same kind in the shop
+    bool taped = false;
+    std::string grip = "standard";  ///< light, standard, strong
+    Tack tack = Tack::Good;
+    std::string machine{};  ///< the machine that takes it
     friend bool operator==(const Mat&, const Mat&) = default;
 };
 
@@ -43,8 +54,17 @@ struct CutLoad {
     Length film_length;
     bool keep = false;  ///< the maker has said that it is used although the design has changed
     Moment at;
-    std::string of = "1";  ///< the sign and face that it was cut for, as steps name them
+    std::string of = "1";      ///< the sign and face that it was cut for, as steps name them
+    std::string carried_by{};  ///< the step that cut it, where that was another colour's
     friend bool operator==(const CutLoad&, const CutLoad&) = default;
+};
+
+/// A section of another colour or sign that lies on the same load.
+struct Guest {
+    std::string of;  ///< sign, face and colour, as steps name them
+    Section section;
+    Placement placement;  ///< `section` counts in the plan of `of`
+    friend bool operator==(const Guest&, const Guest&) = default;
 };
 
 struct Load {
@@ -53,6 +73,10 @@ struct Load {
     Length film_length;  ///< to cut from the roll
     double share = 0;    ///< of that film covered by sections
     bool cut = false;
+    std::vector<Guest> guests{};  ///< what else is cut in the same go
+    std::string carried_by{};     ///< the step that cuts it, where another colour's load carries these sections
+    std::optional<Room> rest{};   ///< what it leaves of its film, worth keeping
+    std::string from{};           ///< the leftover that does for it, by its name; empty: from the roll
     friend bool operator==(const Load&, const Load&) = default;
 };
 
@@ -89,8 +113,9 @@ struct Packed {
     friend bool operator==(const Packed&, const Packed&) = default;
 };
 
-/// Packs boxes on as few mats as the search finds, then with least film length.
-Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap);
+/// Packs boxes on as few mats as the search finds, then with least film length. Up to ten on one mat are packed
+/// exactly, within a bound of steps that is large where it is `thorough`.
+Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough = true);
 
 /// Film to cut for a load that reaches `used` up the mat: the next whole inch that leaves at least 1/2 in over.
 Length film_to_cut(Length used);
@@ -99,6 +124,8 @@ Length film_to_cut(Length used);
 /// 0.
 struct LaidSection {
     Region film, cut;
+    std::vector<KnifeLine> lines;
+    friend bool operator==(const LaidSection&, const LaidSection&) = default;
 };
 LaidSection lay_on_mat(const Section& section, const Placement& placement);
 

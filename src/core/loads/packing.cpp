@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <limits>
 #include <numeric>
+#include <optional>
 
 #include "loads/loads.h"
 
@@ -9,6 +10,11 @@ namespace {
 
 constexpr std::size_t every_order_up_to = 7;
 constexpr long most_steps = 60'000;
+constexpr std::size_t exact_up_to = 10;  // sections on one mat
+constexpr std::size_t few_loads = 6;     // that are each shortened
+constexpr long most_exact_steps = 200'000;
+constexpr long most_shorten_steps = 2'000;
+constexpr long most_quick_steps = 1'000;
 
 struct Size {
     std::int64_t width, height;
@@ -116,6 +122,133 @@ std::vector<std::vector<std::size_t>> sorted_orders(const Table& table, const st
             all};
 }
 
+// Whether all of the given sections fit one width and height, exactly: the lowest gap between those that lie there
+// already, leftmost of equals, takes each section in turn at its left end, either way round, or is given up to the
+// height of its lower neighbour. In the order of their lower edges every packing, pushed down and to the left, comes
+// about that way (Burke, Kendall and Whitwell 2004 choose by it; here it is searched in full). Bounded by steps.
+class ExactFit {
+  public:
+    ExactFit(const Table& table, const std::vector<std::size_t>& sections, std::int64_t height, long most)
+        : table_(table), height_(height), left_(sections), most_(most) {
+        double area = 0;
+        for (const std::size_t s : sections) area += area_of(table.sizes[s]);
+        spare_ = static_cast<double>(table.width) * static_cast<double>(height) - area;
+        std::sort(left_.begin(), left_.end(),
+                  [&](std::size_t a, std::size_t b) { return area_of(table.sizes[a]) > area_of(table.sizes[b]); });
+        skyline_.push_back({0, table.width, 0});
+    }
+
+    bool run() { return spare_ >= 0 && search(spare_); }
+    [[nodiscard]] bool gave_up() const { return steps_ > most_; }
+    [[nodiscard]] const std::vector<Placement>& placements() const { return placed_; }
+
+  private:
+    struct Stretch {
+        std::int64_t x, width, y;
+    };
+
+    static double area_of(Size s) { return static_cast<double>(s.width) * static_cast<double>(s.height); }
+
+    bool search(double spare) {
+        if (left_.empty()) return true;
+        if (++steps_ > most_) return false;
+        std::size_t gap = 0;
+        for (std::size_t i = 1; i < skyline_.size(); ++i) {
+            if (skyline_[i].y < skyline_[gap].y) gap = i;
+        }
+        const Stretch low = skyline_[gap];
+        for (std::size_t i = 0; i < left_.size(); ++i) {
+            const std::size_t section = left_[i];
+            const Size size = table_.sizes[section];
+            const bool seen = std::any_of(left_.begin(), left_.begin() + static_cast<long>(i), [&](std::size_t other) {
+                const Size o = table_.sizes[other];
+                return o.width == size.width && o.height == size.height;
+            });
+            if (seen) continue;
+            for (const bool turned : {false, true}) {
+                if (turned && size.width == size.height) continue;
+                const Size s = turned ? Size{size.height, size.width} : size;
+                if (s.width > low.width || low.y + s.height > height_) continue;
+                const std::vector<Stretch> before = skyline_;
+                skyline_[gap] = {low.x, s.width, low.y + s.height};
+                if (s.width < low.width)
+                    skyline_.insert(skyline_.begin() + static_cast<long>(gap) + 1,
+                                    {low.x + s.width, low.width - s.width, low.y});
+                join();
+                placed_.push_back({section, turned, {low.x, low.y}});
+                left_.erase(left_.begin() + static_cast<long>(i));
+                if (search(spare)) return true;
+                left_.insert(left_.begin() + static_cast<long>(i), section);
+                placed_.pop_back();
+                skyline_ = before;
+                if (gave_up()) return false;
+            }
+        }
+        // Nothing at this height any more: the gap is lost up to its lower neighbour.
+        std::int64_t up = height_;
+        if (gap > 0) up = std::min(up, skyline_[gap - 1].y);
+        if (gap + 1 < skyline_.size()) up = std::min(up, skyline_[gap + 1].y);
+        const double lost = static_cast<double>(up - low.y) * static_cast<double>(low.width);
+        if (up <= low.y || lost > spare || up >= height_) return false;
+        const std::vector<Stretch> before = skyline_;
+        skyline_[gap].y = up;
+        join();
+        if (search(spare - lost)) return true;
+        skyline_ = before;
+        return false;
+    }
+
+    void join() {
+        for (std::size_t i = 0; i + 1 < skyline_.size();) {
+            if (skyline_[i].y == skyline_[i + 1].y) {
+                skyline_[i].width += skyline_[i + 1].width;
+                skyline_.erase(skyline_.begin() + static_cast<long>(i) + 1);
+            } else {
+                ++i;
+            }
+        }
+    }
+
+    const Table& table_;
+    std::int64_t height_;
+    std::vector<std::size_t> left_;
+    std::vector<Stretch> skyline_;
+    std::vector<Placement> placed_;
+    double spare_ = 0;
+    long most_;
+    long steps_ = 0;
+};
+
+std::optional<Lying> exactly(const Table& table, const std::vector<std::size_t>& sections, std::int64_t height,
+                             long most) {
+    ExactFit fit(table, sections, height, most);
+    if (!fit.run()) return std::nullopt;
+    Lying load;
+    load.placements = fit.placements();
+    for (const Placement& p : load.placements) {
+        const Size s = table.sizes[p.section];
+        const Point extent = p.turned ? Point{s.height, s.width} : Point{s.width, s.height};
+        load.boxes.push_back({p.at, p.at + extent});
+        load.reach = std::max(load.reach, p.at.y + extent.y);
+    }
+    return load;
+}
+
+// A load of few sections on less film, by whole inches, until that cannot be.
+void shorten(const Table& table, Lying& load) {
+    if (load.placements.size() > exact_up_to) return;
+    std::vector<std::size_t> sections;
+    for (const Placement& p : load.placements) sections.push_back(p.section);
+    for (;;) {
+        const Length film = film_to_cut(from_grid(load.reach - table.gap));
+        // What reaches this far takes an inch less.
+        const std::int64_t height = to_grid(film - 1.5_in) + table.gap;
+        auto shorter = exactly(table, sections, height, most_shorten_steps);
+        if (!shorter) return;
+        load = std::move(*shorter);
+    }
+}
+
 }  // namespace
 
 Length film_to_cut(Length used) {
@@ -124,7 +257,7 @@ Length film_to_cut(Length used) {
     return Length::inches(inches);
 }
 
-Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap) {
+Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough) {
     Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap)};
     Packed packed;
     std::vector<std::size_t> all;
@@ -152,6 +285,18 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap) {
     if (all.size() <= every_order_up_to) {
         std::vector<std::size_t> order = all;
         while (table.steps < most_steps && std::next_permutation(order.begin(), order.end())) attempt(order);
+    }
+    // Few sections that would share one mat by their area alone: whether they do is found out exactly.
+    double area = 0;
+    for (const std::size_t s : all)
+        area += static_cast<double>(table.sizes[s].width) * static_cast<double>(table.sizes[s].height);
+    const double room_area = static_cast<double>(table.width) * static_cast<double>(table.height);
+    if (best.size() > 1 && all.size() <= exact_up_to && area <= room_area) {
+        if (auto one = exactly(table, all, table.height, thorough ? most_exact_steps : most_quick_steps))
+            best = {std::move(*one)};
+    }
+    if (thorough && best.size() <= few_loads) {
+        for (Lying& load : best) shorten(table, load);
     }
     for (Lying& load : best) packed.loads.push_back(std::move(load.placements));
     return packed;

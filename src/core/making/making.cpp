@@ -6,6 +6,7 @@ namespace skarvel {
 namespace {
 
 constexpr Length decal_border = 0.125_in;  // from memory: enough to pull the waste off by
+constexpr Length usual_tie = 0.125_in;     // from memory
 constexpr Length margin_unknown_tool = 1_in;
 
 template <class T>
@@ -23,6 +24,9 @@ MakingPlan resolve(const Making& making, const std::vector<Film>& films, const s
     plan.tool = found_or(tools, making.tool, Tool{making.tool, making.tool, margin_unknown_tool, false});
     plan.margin = plan.way == Way::Decal ? decal_border : making.margin ? making.margin->value : plan.tool.margin;
     plan.lap = making.lap.value;
+    // A mask that is used again must come off and go on in one.
+    if (plan.way == Way::PaintThrough)
+        plan.tie = making.tie ? making.tie->value : plan.film.kind == "reusable" ? usual_tie : Length{};
     return plan;
 }
 

@@ -37,6 +37,8 @@ struct Making {
     std::string tool = "sponge";
     std::optional<Measure> margin;  ///< mask margin, where the maker overrules the tool's
     Measure lap;                    ///< by how much sections overlap where they meet
+    std::optional<Measure> tie;     ///< keepers are held by ties this wide; zero for none; otherwise as the film asks
+    std::string bed{};              ///< the machine's mat or roll that loads are cut on; empty: the shop's usual one
     friend bool operator==(const Making&, const Making&) = default;
 };
 
@@ -47,6 +49,7 @@ struct MakingPlan {
     Tool tool;
     Length margin;  ///< mask margin; for a decal the film left around the ink to weed from
     Length lap;
+    Length tie{};             ///< width of the ties that hold keepers; zero where they are loose
     bool edges_place = true;  ///< a mask as wide as the blank can be placed by its edges
     friend bool operator==(const MakingPlan&, const MakingPlan&) = default;
 };

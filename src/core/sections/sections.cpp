@@ -1,5 +1,8 @@
 #include "sections/sections.h"
 
+#include "sections/lines.h"
+#include "sections/ties.h"
+
 #include <algorithm>
 #include <array>
 #include <limits>
@@ -496,6 +499,15 @@ class Divider {
 Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask, const Region& others) {
     Section section;
     section.film = subtract(Region::rectangle(part.film), others);
+    // Cut back around a neighbour's outlines, film may fall apart: what holds none of its own ink is no part of it.
+    if (std::vector<Region> parts = islands(section.film); parts.size() > 1) {
+        std::erase_if(parts, [&](const Region& film) {
+            return std::none_of(part.pieces.begin(), part.pieces.end(), [&](std::size_t i) {
+                return film.bounds().meets(pieces[i].shape.bounds()) && touch(film, pieces[i].shape);
+            });
+        });
+        if (!parts.empty()) section.film = merge(parts);
+    }
     std::vector<std::size_t> order = part.pieces;
     std::sort(order.begin(), order.end(),
               [&](std::size_t a, std::size_t b) { return pieces[a].first < pieces[b].first; });
@@ -682,6 +694,17 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
         const Region others = interlocked ? neighbours_of(part, pieces) : Region{};
         sections.push_back(section_of(part, pieces, making.way == Way::PaintThrough, others));
     }
+    for (Section& section : sections) {
+        section.lines = weeding_lines(section, making.way, weeding_apart);
+        if (making.way != Way::PaintThrough || making.tie <= Length{} || section.keepers.empty()) continue;
+        Tied tied = tie_keepers(section.cut, section.keepers, making.tie);
+        section.cut = std::move(tied.cut);
+        section.ties = std::move(tied.ties);
+        section.keepers = std::move(tied.loose);
+    }
+    const auto marks = match_marks(sections, division.seams, pieces);
+    for (std::size_t i = 0; i < sections.size(); ++i)
+        sections[i].lines.insert(sections[i].lines.end(), marks[i].begin(), marks[i].end());
     return sections;
 }
 

@@ -40,13 +40,23 @@ struct Keeper {
     friend bool operator==(const Keeper&, const Keeper&) = default;
 };
 
+/// A straight line of the knife that cuts nothing out (sections/lines.h).
+struct KnifeLine {
+    enum class Kind { Weeding, Match };
+    Kind kind = Kind::Weeding;
+    Point from, to;  ///< face frame
+    friend bool operator==(const KnifeLine&, const KnifeLine&) = default;
+};
+
 struct Section {
     std::string letters;          ///< all its pieces, in order: what steps and sheets call it
     std::vector<Piece> pieces;    ///< the ink that it carries, face frame; laps are not in it
     Region film;                  ///< outline of its film
     Region cut;                   ///< what the knife takes out of the film: for a mask with the opening in the laps
-    std::vector<Keeper> keepers;  ///< masks only
+    std::vector<Keeper> keepers;  ///< masks only: the loose ones
     int letter_count = 0;
+    std::vector<Region> ties{};  ///< film that holds keepers; taken off `cut` (sections/ties.h)
+    std::vector<KnifeLine> lines{};
     friend bool operator==(const Section&, const Section&) = default;
 };
 

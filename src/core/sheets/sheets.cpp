@@ -115,10 +115,15 @@ std::vector<Page> load_sheets(const Job& job, const FacePlan& face, const Shop& 
     std::vector<Page> pages;
     Sheet sheet(job, titled(job, face, "Loads"), paper);
     const double room_width = (sheet.right() - margin_mm) / 2 - 12;
-    const int scale = scale_for(shop.mat.width, shop.mat.length, room_width, 100);
-    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{} on mat {}", scale, shop.mat.name), small);
+    const Mat& bed = face.bed;
+    // Of a roll only as much as the longest load takes.
+    Length longest = bed.roll ? Length{} : bed.length;
+    for (const Load& load : face.loads->loads) longest = std::max(longest, load.film_length);
+    const int scale = scale_for(bed.width, longest, room_width, 100);
+    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{} on {} {}", scale, bed.roll ? "the" : "mat", bed.name),
+               small);
     sheet.y += 6;
-    const double drawn_high = shop.mat.usable.along.in_mm() / scale;
+    const double drawn_high = std::min(bed.usable.along, longest).in_mm() / scale;
     int column = 0;
     for (std::size_t i = 0; i < face.loads->loads.size(); ++i) {
         const Load& load = face.loads->loads[i];
@@ -128,18 +133,30 @@ std::vector<Page> load_sheets(const Job& job, const FacePlan& face, const Shop& 
         }
         const double left = margin_mm + column * (room_width + 16);
         sheet.text(left, sheet.y + 4, fmt::format("Load {}{}", i + 1, load.cut ? ", cut" : ""), large, true);
-        sheet.text(
-            left, sheet.y + 9,
-            fmt::format("cut {} off the roll, {:.0f} % used", show(load.film_length, shop.display), load.share * 100),
-            small);
+        sheet.text(left, sheet.y + 9,
+                   !load.carried_by.empty() ? std::string("cut with another colour's load")
+                   : !load.from.empty()
+                       ? fmt::format("from the drawer: {}", load.from)
+                       : fmt::format("cut {} off the roll, {:.0f} % used{}", show(load.film_length, shop.display),
+                                     load.share * 100,
+                                     load.rest ? fmt::format("; keep {} x {}", show(load.rest->across, shop.display),
+                                                             show(load.rest->along, shop.display))
+                                               : std::string()),
+                   small);
         const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
-        sheet.line(frame.box({{0, 0}, at(shop.mat.usable.across, shop.mat.usable.along)}), 0.3, true, true);
+        sheet.line(frame.box({{0, 0}, at(bed.usable.across, std::min(bed.usable.along, longest))}), 0.3, true, true);
         for (const Placement& p : load.placements) {
             const LaidSection laid = lay_on_mat(face.loads->sections[p.section], p);
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.3, true);
             sheet.fill(frame.rings(laid.cut), 0.7);
             const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
             sheet.text(corner.x + 1.5, corner.y + 4.5, std::to_string(p.section + 1), body, true);
+        }
+        for (const Guest& g : load.guests) {
+            const LaidSection laid = lay_on_mat(g.section, g.placement);
+            for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.2, true, true);
+            const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
+            sheet.text(corner.x + 1.5, corner.y + 4, fmt::format("{} of {}", g.section.letters, g.of), small);
         }
         if (++column == 2 || i + 1 == face.loads->loads.size()) {
             column = 0;

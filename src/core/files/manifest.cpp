@@ -1,0 +1,85 @@
+#include <fmt/format.h>
+
+#include <nlohmann/json.hpp>
+
+#include "files/cut_file.h"
+#include "sheets/sheets.h"
+
+namespace skarvel {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+std::string millimetres(std::int64_t units) { return fmt::format("{:.6f}", grid_to_mm(units)); }
+
+std::string quoted(const std::string& text) {
+    std::string out = "\"";
+    for (const char c : text) out += c == '"' ? "\"\"" : c == '\n' || c == '\r' ? " " : std::string(1, c);
+    return out + "\"";
+}
+
+const FacePlan* face_of(const Job& job, const Plan& plan, const std::string& of) {
+    for (const FacePlan& f : plan.faces) {
+        if (face_id(job.signs.at(f.sign), f.face, f.colour) == of) return &f;
+    }
+    return nullptr;
+}
+
+}  // namespace
+
+std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& shop) {
+    Json loads = Json::array();
+    std::string csv =
+        "load,file,film,way,bed,film_to_cut_mm,of,section,letters,turned,mat_x_mm,mat_y_mm,face_x_mm,face_y_mm\r\n";
+    for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {
+        const MakingPlan& making = plan.faces[load.face].making;
+        const char* way = making.way == Way::Decal ? "decal" : "paint-through";
+        Json sections = Json::array();
+        for (const OnMat& s : load.sections) {
+            const FacePlan* face = face_of(job, plan, s.of);
+            if (face == nullptr) continue;
+            const Section& section = face->loads->sections.at(s.section);
+            const Box on_face = section.film.bounds();
+            const auto [low, high] = corners(section, face->blank->face);
+            sections.push_back({{"of", s.of},
+                                {"section", s.section + 1},
+                                {"letters", s.name},
+                                {"turned", s.placement.turned},
+                                {"mat", {{"x", millimetres(s.placement.at.x)}, {"y", millimetres(s.placement.at.y)}}},
+                                {"moved", {{"x", millimetres(s.moved.x)}, {"y", millimetres(s.moved.y)}}},
+                                {"face", {{"x", millimetres(on_face.low.x)}, {"y", millimetres(on_face.low.y)}}},
+                                {"sheet",
+                                 {{"fromLeft", show_number(low.from_left, shop.display)},
+                                  {"fromBottom", show_number(low.from_bottom, shop.display)}}},
+                                {"keepers", section.keepers.size()}});
+            csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{}\r\n", load.number, quoted(load.word),
+                               quoted(making.film.name), way, quoted(load.bed.name), load.load->film_length.in_mm(),
+                               quoted(s.of), s.section + 1, quoted(s.name), s.placement.turned ? "yes" : "no",
+                               millimetres(s.placement.at.x), millimetres(s.placement.at.y), millimetres(on_face.low.x),
+                               millimetres(on_face.low.y));
+        }
+        loads.push_back({{"number", load.number},
+                         {"files", load.word},
+                         {"step", load.step},
+                         {"film", making.film.id},
+                         {"way", way},
+                         {"machine", load.bed.machine},
+                         {"bed", load.bed.name},
+                         {"usable",
+                          {{"across", millimetres(to_grid(load.bed.usable.across))},
+                           {"along", millimetres(to_grid(load.bed.usable.along))}}},
+                         {"filmToCut", millimetres(to_grid(load.load->film_length))},
+                         {"cutMm", load.way.cut.in_mm()},
+                         {"travelMm", load.way.travel.in_mm()},
+                         {"seconds", load.way.seconds},
+                         {"sections", sections}});
+    }
+    const Json all{{"format", 1},
+                   {"unit", shop.display.unit == Unit::Inch ? "in" : "mm"},
+                   {"fraction", shop.display.denominator},
+                   {"job", job.title},
+                   {"loads", loads}};
+    return {{"manifest.json", all.dump(2) + "\n"}, {"manifest.csv", csv}};
+}
+
+}  // namespace skarvel

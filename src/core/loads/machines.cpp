@@ -1,0 +1,129 @@
+#include "loads/machines.h"
+
+#include <algorithm>
+
+namespace skarvel {
+
+std::vector<Mat> beds_of(const std::vector<Machine>& machines) {
+    std::vector<Mat> all;
+    std::vector<Mat> taped;
+    for (const Machine& machine : machines) {
+        for (Mat bed : machine.beds) {
+            bed.machine = machine.name;
+            if (!bed.roll && bed.count > 1 && bed.length <= bed.width) {
+                Mat two = bed;
+                two.name = bed.name + ", two taped together";
+                two.length = bed.length * 2;
+                // The edge that is not cut stays at the far ends alone.
+                two.usable.along = bed.usable.along + bed.length;
+                two.taped = true;
+                taped.push_back(std::move(two));
+            }
+            all.push_back(std::move(bed));
+        }
+    }
+    all.insert(all.end(), taped.begin(), taped.end());
+    return all;
+}
+
+Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film) {
+    if (!film || film->width <= Length{}) return bed;
+    Mat out = bed;
+    const Length edge = bed.width - bed.usable.across;
+    out.width = std::min(bed.width, film->width);
+    out.usable.across = std::min(bed.usable.across, film->width - edge);
+    if (!film->roll) {
+        const Length end = bed.length - bed.usable.along;
+        out.length = std::min(bed.length, film->left);
+        out.usable.along = std::min(bed.usable.along, film->left - end);
+    }
+    return out;
+}
+
+std::vector<Machine> usual_machines() {
+    const auto mat = [](const char* name, Length width, Length length, Room usable, int count = 1) {
+        Mat m{name, width, length, usable};
+        m.count = count;
+        return m;
+    };
+    const auto roll = [](Length width, Length across, Length longest) {
+        Mat m{"roll", width, longest, {across, longest}};
+        m.roll = true;
+        return m;
+    };
+    Machine twelve{"12-inch cutter", {}, {}, 0, {}};
+    twelve.beds = {mat("12 x 24", 12_in, 24_in, {11.5_in, 23.5_in}),
+                   mat("12 x 12", 12_in, 12_in, {11.5_in, 11.5_in}, 2), roll(12_in, 11.75_in, 144_in)};
+    twelve.prints = PrintArea{{6.75_in, 9.25_in}, 0.5_in, 0.5_in};
+    Machine narrow{"narrow cutter", {}, {}, 0, {}};
+    narrow.beds = {mat("4 1/2 x 12", 4.5_in, 12_in, {4.25_in, 11.5_in}), roll(4.5_in, 4.25_in, 48_in)};
+    Machine wide{"16-inch cutter", {}, {80, 300, 100, {}, {}}, 0, {}};
+    wide.beds = {roll(16_in, 15.5_in, 72_in)};
+    wide.prints = PrintArea{{15_in, 47.25_in}, 0.75_in, 0.5_in};
+    return {twelve, narrow, wide};
+}
+
+std::optional<std::size_t> leftover_for(const std::vector<FilmStock>& drawer, const std::string& film,
+                                        const std::string& colour, Length across, Length along) {
+    std::optional<std::size_t> best;
+    const auto area = [&](std::size_t i) { return drawer[i].width.in_mm() * drawer[i].left.in_mm(); };
+    for (std::size_t i = 0; i < drawer.size(); ++i) {
+        const FilmStock& piece = drawer[i];
+        if (piece.roll || piece.film != film) continue;
+        if (!colour.empty() && !piece.colour.empty() && piece.colour != colour) continue;
+        const bool straight = across <= piece.width && along <= piece.left;
+        const bool turned = along <= piece.width && across <= piece.left && !piece.patterned;
+        if (!straight && !turned) continue;
+        if (!best || area(i) < area(*best)) best = i;
+    }
+    return best;
+}
+
+std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sections, const Mat& bed) {
+    constexpr Length least = 2_in;
+    const std::int64_t across = to_grid(bed.width);
+    const std::int64_t along = to_grid(load.film_length);
+    if (across <= 0 || along <= 0) return std::nullopt;
+    std::vector<Box> taken;
+    const Point edge{(across - to_grid(bed.usable.across)) / 2, 0};
+    for (const Placement& p : load.placements) {
+        const Box film = sections[p.section].film.bounds();
+        const Point size = p.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
+        taken.push_back({p.at + edge, p.at + edge + size});
+    }
+    for (const Guest& g : load.guests) {
+        const Box film = g.section.film.bounds();
+        const Point size = g.placement.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
+        taken.push_back({g.placement.at + edge, g.placement.at + edge + size});
+    }
+    // Every largest free rectangle has its sides on those of what lies there, or of the film.
+    std::vector<std::int64_t> xs{0, across};
+    std::vector<std::int64_t> ys{0, along};
+    for (const Box& b : taken) {
+        xs.insert(xs.end(), {b.low.x, b.high.x});
+        ys.insert(ys.end(), {b.low.y, b.high.y});
+    }
+    std::sort(xs.begin(), xs.end());
+    std::sort(ys.begin(), ys.end());
+    std::optional<Room> best;
+    double best_area = 0;
+    for (std::size_t a = 0; a < xs.size(); ++a) {
+        for (std::size_t b = a + 1; b < xs.size(); ++b) {
+            for (std::size_t c = 0; c < ys.size(); ++c) {
+                for (std::size_t d = c + 1; d < ys.size(); ++d) {
+                    const Box box{{xs[a], ys[c]}, {xs[b], ys[d]}};
+                    if (box.width() < to_grid(least) || box.height() < to_grid(least)) continue;
+                    const double area = static_cast<double>(box.width()) * static_cast<double>(box.height());
+                    if (area <= best_area) continue;
+                    if (std::any_of(taken.begin(), taken.end(), [&](const Box& t) { return !common(box, t).empty(); }))
+                        continue;
+                    best_area = area;
+                    best = Room{from_grid(box.width()), from_grid(box.height())};
+                }
+            }
+        }
+    }
+    return best;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,76 @@
+// loads/machines.h
+//
+// Machines: the cutters of a shop, what each can hold, how it moves, and what a printer before it can print; and the
+// film in the drawer. A bed is what one load lies on: a mat, two short mats taped together, or a length of roll.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "loads/loads.h"
+#include "measure/reading.h"
+
+namespace skarvel {
+
+/// How a knife is moved. A knife that trails behind its pivot turns about each corner, and runs past where a path
+/// closes.
+struct Knife {
+    int speed_mm_s = 60;    ///< while it cuts
+    int travel_mm_s = 200;  ///< while it is lifted
+    int lift_ms = 120;      ///< down and up again, once for each path
+    Length offset;          ///< of the edge behind the pivot; zero where the machine's own program sees to it
+    Length overcut;         ///< past the place where a closed path ends
+    friend bool operator==(const Knife&, const Knife&) = default;
+};
+
+/// Print, then cut: what fits between the registration marks.
+struct PrintArea {
+    Room page;               ///< the longest and widest page of the printer
+    Length margin = 0.5_in;  ///< unprinted film that the cutter grips, around the marks
+    Length mark = 0.5_in;    ///< length of a mark's arms
+    friend bool operator==(const PrintArea&, const PrintArea&) = default;
+};
+
+struct Machine {
+    std::string name;
+    std::vector<Mat> beds;
+    Knife knife;
+    int longest_units = 0;  ///< largest coordinate of its plotter language (1/40 mm); 0: none
+    std::optional<PrintArea> prints;
+    friend bool operator==(const Machine&, const Machine&) = default;
+};
+
+/// Film in the drawer, as it was bought or left over.
+struct FilmStock {
+    std::string film;        ///< as Making names it
+    std::string colour;      ///< "#rrggbb", or empty: any, as for masks
+    std::string name;        ///< what is written on it
+    Length width, left;      ///< of the roll or the piece, and how long it still is
+    bool roll = true;        ///< bought by the length; otherwise a sheet or a leftover
+    bool patterned = false;  ///< has a direction: sections are not turned on it
+    int price_cents = 0;     ///< for an inch of its length
+    friend bool operator==(const FilmStock&, const FilmStock&) = default;
+};
+
+/// All beds of all machines, each with the name of its machine. Two short mats of one machine also count taped
+/// together, end to end, after all others.
+std::vector<Mat> beds_of(const std::vector<Machine>& machines);
+
+/// What a bed holds of a film that is so wide, and a sheet so long.
+Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film);
+
+/// A cutter of 12 in with a long and two short mats and a roll, a narrow one, and one of 16 in that also cuts round
+/// what is printed (sizes: common practice).
+std::vector<Machine> usual_machines();
+
+/// The place in the drawer of the smallest leftover or sheet that a load fits on, either way round. `colour` empty:
+/// any.
+std::optional<std::size_t> leftover_for(const std::vector<FilmStock>& drawer, const std::string& film,
+                                        const std::string& colour, Length across, Length along);
+
+/// What a load leaves of the film it was cut from: the largest piece beside or beyond its sections that is worth
+/// keeping, 2 in wide at least.
+std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sections, const Mat& bed);
+
+}  // namespace skarvel

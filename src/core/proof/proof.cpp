@@ -1,0 +1,474 @@
+#include "proof/proof.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <boost/geometry.hpp>
+#include <boost/geometry/geometries/point_xy.hpp>
+#include <boost/geometry/geometries/segment.hpp>
+#include <boost/geometry/index/rtree.hpp>
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <numbers>
+#include <random>
+#include <set>
+
+#include "proof/reading.h"
+#include "sheets/sheets.h"
+
+namespace skarvel {
+namespace {
+
+namespace bg = boost::geometry;
+using Json = nlohmann::json;
+
+// Rounding to a plotter's 1/40 mm is off by half of that in both directions; everything else is exact but for the grid.
+constexpr Length exact_tolerance = Length::nanometres(10'000);
+constexpr Length hpgl_tolerance = Length::nanometres(20'000);
+constexpr double speck_mm2 = 0.01;
+constexpr std::int64_t found_within = to_grid(0.0625_in);  // of where the manifest says a section lies
+
+std::int64_t grid_of(const Json& millimetres) {
+    return std::llround(std::stod(millimetres.get<std::string>()) * (1e6 / grid_nm));
+}
+
+// ---- the design
+
+struct Design {
+    std::string of;
+    const FacePlan* face = nullptr;
+    bool mask = true;
+    Region ink;
+    double overlap_mm2 = 0;
+};
+
+double overlap_of(const std::vector<Region>& films) {
+    double sum = 0;
+    for (const Region& f : films) sum += f.area_mm2();
+    return sum - merge(films).area_mm2();
+}
+
+std::vector<Design> designs_of(const Job& job, const Plan& plan) {
+    std::vector<Design> all;
+    for (const FacePlan& face : plan.faces) {
+        if (face.loads->sections.empty()) continue;
+        Design d{face_id(job.signs.at(face.sign), face.face, face.colour),
+                 &face,
+                 face.making.way == Way::PaintThrough,
+                 {},
+                 0};
+        std::vector<Region> ink;
+        for (const Piece& p : *face.pieces) ink.push_back(p.shape);
+        d.ink = merge(ink);
+        std::vector<Region> ties;
+        std::vector<Region> films;
+        for (const Section& s : face.loads->sections) {
+            ties.insert(ties.end(), s.ties.begin(), s.ties.end());
+            films.push_back(s.film);
+        }
+        if (!ties.empty()) d.ink = subtract(d.ink, merge(ties));
+        d.overlap_mm2 = overlap_of(films);
+        all.push_back(std::move(d));
+    }
+    return all;
+}
+
+// ---- cutting, weeding, laying
+
+// A section after the knife: all of its film, and what is out of it (an opening, or the ink of a decal).
+struct CutSection {
+    std::string of, letters;
+    std::size_t section = 0;
+    Region film, out;       // on the face, as laid exactly
+    Point exact, measured;  // where its lower left corner is to lie, and does by the sheet
+};
+
+struct Cutter {
+    const Job& job;
+    const Plan& plan;
+    const Shop& shop;
+    const FileSet& files;
+    CutFormat format;
+    Evidence& evidence;
+    std::vector<CutSection> cuts;
+
+    void problem(Reason what) { evidence.problems.push_back({std::move(what), "sections", {}, Mark::Stop}); }
+
+    void run() {
+        const auto manifest = files.find("manifest.json");
+        const Json all =
+            manifest == files.end() ? Json(Json::value_t::discarded) : Json::parse(manifest->second, nullptr, false);
+        if (all.is_discarded() || !all.contains("loads")) return problem({"proof.no-manifest", {}});
+        try {
+            for (const Json& load : all.at("loads")) cut(load);
+        } catch (const std::exception& e) {
+            problem({"proof.manifest-damaged", {{"detail", std::string(e.what())}}});
+        }
+        already_cut();
+    }
+
+    void cut(const Json& load) {
+        static const std::map<CutFormat, const char*> endings{
+            {CutFormat::Svg, ".svg"}, {CutFormat::Dxf, ".dxf"}, {CutFormat::Hpgl, ".plt"}};
+        const std::string name = load.at("files").get<std::string>() + endings.at(format);
+        const auto file = files.find(name);
+        if (file == files.end()) return problem({"proof.no-file", {{"file", name}}});
+        const auto paths = read_cut_file(file->second, name, format);
+        if (!paths) return problem(paths.error().what);
+        std::vector<Ring> rings;
+        std::vector<Region> each;
+        std::vector<Ring> lines;
+        for (const ReadPath& p : *paths) {
+            if (!p.closed) {
+                lines.push_back(p.points);
+                continue;
+            }
+            rings.push_back(p.points);
+            each.push_back(Region::from_rings_even_odd({p.points}));
+        }
+        // Everything inside an outermost path is a piece of film that comes off; of it stays what an odd number of
+        // paths goes round, counted from outside.
+        const Region pieces = merge(each);
+        const Region stays = Region::from_rings_even_odd(rings);
+        const std::vector<Region> found = islands(pieces);
+        std::vector<bool> taken(found.size());
+        for (const Json& s : load.at("sections")) {
+            const Point at{grid_of(s.at("mat").at("x")), grid_of(s.at("mat").at("y"))};
+            std::size_t here = found.size();
+            for (std::size_t i = 0; i < found.size(); ++i) {
+                const Point low = found[i].bounds().low;
+                if (!taken[i] && std::abs(low.x - at.x) <= found_within && std::abs(low.y - at.y) <= found_within)
+                    here = i;
+            }
+            const std::string letters = s.at("letters").get<std::string>();
+            if (here == found.size()) {
+                problem({"proof.section-missing", {{"letters", letters}, {"file", name}}});
+                continue;
+            }
+            taken[here] = true;
+            Region film = found[here];
+            Region out = subtract(film, stays);
+            for (const Ring& line : lines) {
+                if (crosses(line, out)) problem({"proof.line-crosses-ink", {{"letters", letters}, {"file", name}}});
+            }
+            // Back from the mat to the face: what was turned a quarter is turned three more.
+            const Point back = Point{} - Point{grid_of(s.at("moved").at("x")), grid_of(s.at("moved").at("y"))};
+            film = film.moved(back);
+            out = out.moved(back);
+            for (int k = 0; k < 3 && s.at("turned").get<bool>(); ++k) {
+                film = film.turned();
+                out = out.turned();
+            }
+            CutSection c{s.at("of").get<std::string>(),
+                         letters,
+                         s.at("section").get<std::size_t>() - 1,
+                         std::move(film),
+                         std::move(out),
+                         {grid_of(s.at("face").at("x")), grid_of(s.at("face").at("y"))},
+                         {}};
+            c.measured = {measured(s.at("sheet").at("fromLeft").get<std::string>()),
+                          measured(s.at("sheet").at("fromBottom").get<std::string>())};
+            cuts.push_back(std::move(c));
+        }
+        if (std::find(taken.begin(), taken.end(), false) != taken.end())
+            problem({"proof.stray-path", {{"file", name}}});
+    }
+
+    // A distance as the sheet prints it.
+    [[nodiscard]] std::int64_t measured(std::string text) const {
+        for (const char* sign : {"≈ ", "≈"}) {
+            if (text.starts_with(sign)) text = text.substr(std::string(sign).size());
+        }
+        const auto read = read_measure(text, shop.display.unit);
+        if (!read) throw std::runtime_error(text);
+        return to_grid(read->value);
+    }
+
+    static bool crosses(const Ring& line, const Region& out) {
+        for (std::size_t i = 1; i < line.size(); ++i) {
+            const Point a = line[i - 1];
+            const Point b = line[i];
+            const Box box{{std::min(a.x, b.x) - 8, std::min(a.y, b.y) - 8},
+                          {std::max(a.x, b.x) + 8, std::max(a.y, b.y) + 8}};
+            if (!box.meets(out.bounds())) continue;
+            if (!intersect(out, Region::rectangle(box)).empty()) return true;
+        }
+        return false;
+    }
+
+    // What was cut before stands as it was kept.
+    void already_cut() {
+        for (const FacePlan& face : plan.faces) {
+            const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
+            for (const Load& load : face.loads->loads) {
+                if (!load.cut) continue;
+                for (const Placement& p : load.placements) {
+                    const Section& s = face.loads->sections[p.section];
+                    const Point low = s.film.bounds().low;
+                    const auto [corner, high] = corners(s, face.blank->face);
+                    const Region waste = subtract(s.film, s.cut);
+                    cuts.push_back({of,
+                                    s.letters,
+                                    p.section,
+                                    s.film,
+                                    subtract(s.film, waste),
+                                    low,
+                                    {measured(show_number(corner.from_left, shop.display)),
+                                     measured(show_number(corner.from_bottom, shop.display))}});
+                }
+            }
+        }
+    }
+};
+
+// ---- comparing
+
+using Spot = bg::model::d2::point_xy<double>;
+using Stretch = bg::model::segment<Spot>;
+
+// The farthest that any corner of one outline, or middle between two, lies from the other outline.
+double farthest(const Region& from, const Region& to) {
+    if (from.empty()) return 0;
+    std::vector<Stretch> segments;
+    for (const Ring& ring : to.rings()) {
+        for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
+            segments.emplace_back(Spot(static_cast<double>(ring[j].x), static_cast<double>(ring[j].y)),
+                                  Spot(static_cast<double>(ring[i].x), static_cast<double>(ring[i].y)));
+    }
+    if (segments.empty()) return std::hypot(from.bounds().width(), from.bounds().height());
+    const bg::index::rtree<Stretch, bg::index::rstar<16>> tree(segments);
+    double most = 0;
+    const auto look = [&](const Spot& spot) {
+        std::vector<Stretch> nearest;
+        tree.query(bg::index::nearest(spot, 1), std::back_inserter(nearest));
+        most = std::max(most, bg::distance(spot, nearest.front()));
+    };
+    for (const Ring& ring : from.rings()) {
+        for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+            look({static_cast<double>(ring[i].x), static_cast<double>(ring[i].y)});
+            look({static_cast<double>(ring[i].x + ring[j].x) / 2, static_cast<double>(ring[i].y + ring[j].y) / 2});
+        }
+    }
+    return most;
+}
+
+double perimeter_mm(const Region& region) {
+    double sum = 0;
+    for (const Ring& ring : region.rings()) {
+        for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
+            sum += std::hypot(grid_to_mm(ring[i].x - ring[j].x), grid_to_mm(ring[i].y - ring[j].y));
+    }
+    return sum;
+}
+
+ColourProof compared(const Design& design, const std::vector<const CutSection*>& cuts, bool exactly, Length tolerance,
+                     const Display& display) {
+    ColourProof out;
+    out.of = design.of;
+    std::vector<Region> films;
+    std::vector<Region> open;
+    std::vector<Region> stays;
+    double apart = 0;
+    for (const CutSection* c : cuts) {
+        const Point at = exactly ? Point{} : c->measured - c->exact;
+        films.push_back(c->film.moved(at));
+        open.push_back(c->out.moved(at));
+        stays.push_back(subtract(films.back(), open.back()));
+        const Point off = c->measured - c->exact;
+        apart = std::max({apart, std::abs(static_cast<double>(off.x)), std::abs(static_cast<double>(off.y))});
+    }
+    out.largest_shift = exactly ? Length{} : from_grid(static_cast<std::int64_t>(apart));
+    // Paint passes where a mask is open and no other mask lies over the opening; a decal is all that was laid.
+    const Region ink = design.mask ? subtract(merge(open), merge(stays)) : merge(open);
+    out.missing = subtract(design.ink, ink);
+    out.surplus = subtract(ink, design.ink);
+    out.missing_mm2 = out.missing.area_mm2();
+    out.surplus_mm2 = out.surplus.area_mm2();
+    // A notch narrower than the plotter's unit closes, and then no edge of the result is near its bottom: there the
+    // area tells what is missing.
+    const bool both_ways = tolerance <= exact_tolerance;
+    out.deviation =
+        from_grid(std::llround(std::max(farthest(ink, design.ink), both_ways ? farthest(design.ink, ink) : 0.0)));
+    out.keepers_lost = std::max(0, static_cast<int>(holes(design.ink).size()) - static_cast<int>(holes(ink).size()));
+    out.overlap_mm2 = overlap_of(films);
+    out.overlap_planned_mm2 = design.overlap_mm2;
+    const auto say = [&](Reason why) { out.wrong.push_back(std::move(why)); };
+    if (!exactly) {
+        // Distances to the eighth, sixteenth or whatever the tape has are off by half of that at most.
+        const Length half =
+            (display.unit == Unit::Inch ? Length::inches(1) / display.denominator : Length::from_mm(1)) / 2;
+        if (out.largest_shift > half + Length::nanometres(2 * grid_nm))
+            say({"proof.wrong-distance", {{"shift", out.largest_shift}, {"half", half}}});
+        return out;
+    }
+    if (design.mask) {
+        const Region margin =
+            intersect(grow(design.ink, design.face->making.margin), Region::rectangle(design.face->blank->face));
+        std::vector<Region> planned;
+        for (const Section& s : design.face->loads->sections) planned.push_back(s.film);
+        // Where the plan itself has no film, as beyond a stepped seam, none is missed.
+        out.bare_mm2 = subtract(intersect(margin, merge(planned)), merge(films)).area_mm2();
+    }
+    if (out.deviation > tolerance)
+        say({"proof.deviates",
+             {{"by", fmt::format("{:.3f} mm", out.deviation.in_mm())},
+              {"allowed", fmt::format("{:.2f} mm", tolerance.in_mm())}}});
+    // Edges that are off by no more than is allowed come to so much.
+    const double speck = speck_mm2 + perimeter_mm(design.ink) * tolerance.in_mm();
+    if (out.missing_mm2 > speck) say({"proof.missing", {{"area", out.missing_mm2}}});
+    if (out.surplus_mm2 > speck) say({"proof.surplus", {{"area", out.surplus_mm2}}});
+    if (out.keepers_lost > 0) say({"proof.keepers-lost", {{"keepers", std::int64_t{out.keepers_lost}}}});
+    if (std::abs(out.overlap_mm2 - out.overlap_planned_mm2) > 1 + 0.02 * out.overlap_planned_mm2)
+        say({"proof.laps", {{"planned", out.overlap_planned_mm2}, {"found", out.overlap_mm2}}});
+    if (out.bare_mm2 > 1 + 2 * speck) say({"proof.bare", {{"area", out.bare_mm2}}});
+    return out;
+}
+
+// ---- by hand
+
+// The same numbers on every machine: the library's own distributions differ between makers.
+class Random {
+  public:
+    explicit Random(std::uint64_t seed) : engine_(seed) {}
+    double normal() {
+        const double u = (static_cast<double>(engine_() >> 11U) + 0.5) / 9007199254740992.0;
+        const double v = static_cast<double>(engine_() >> 11U) / 9007199254740992.0;
+        return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
+    }
+
+  private:
+    std::mt19937_64 engine_;
+};
+
+struct Laid {
+    double dx = 0, dy = 0, turn = 0, stretch = 0;
+    double cx = 0, cy = 0;
+    bool long_up = true;
+    [[nodiscard]] std::pair<double, double> off(double x, double y) const {
+        const double rx = x - cx;
+        const double ry = y - cy;
+        return {dx - turn * ry + (long_up ? 0 : stretch * rx), dy + turn * rx + (long_up ? stretch * ry : 0)};
+    }
+};
+
+// The sections on either side of a seam: those whose films reach it and lie mostly on that side.
+std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const Seam& seam, const LoadsPlan& plan) {
+    std::pair<std::optional<std::size_t>, std::optional<std::size_t>> out;
+    const Axis other = seam.axis == Axis::X ? Axis::Y : Axis::X;
+    double low_best = 0;
+    double high_best = 0;
+    for (std::size_t i = 0; i < plan.sections.size(); ++i) {
+        const Box film = plan.sections[i].film.bounds();
+        const std::int64_t shared =
+            std::min(seam.to, along(other, film.high)) - std::max(seam.from, along(other, film.low));
+        if (shared <= 0) continue;
+        const std::int64_t reach = to_grid(seam.lap) + to_grid(0.0625_in);
+        const std::int64_t middle = (along(seam.axis, film.low) + along(seam.axis, film.high)) / 2;
+        const bool low = middle < seam.where;
+        const std::int64_t edge = low ? along(seam.axis, film.high) : along(seam.axis, film.low);
+        if (std::abs(edge - seam.where) > reach) continue;
+        double& best = low ? low_best : high_best;
+        if (static_cast<double>(shared) <= best) continue;
+        best = static_cast<double>(shared);
+        (low ? out.first : out.second) = i;
+    }
+    return out;
+}
+
+void by_hand(const Design& design, const Hands& hands, std::vector<SeamByHand>& out) {
+    const LoadsPlan& plan = *design.face->loads;
+    std::vector<std::vector<double>> opened(plan.seams.size());
+    Random random(1);
+    for (int n = 0; n < hand_tries; ++n) {
+        std::vector<Laid> laid;
+        for (const Section& s : plan.sections) {
+            const Box b = s.film.bounds();
+            Laid l;
+            l.dx = random.normal() * hands.shift.in_mm();
+            l.dy = random.normal() * hands.shift.in_mm();
+            l.turn = random.normal() * hands.turn_hundredths / 100.0 * std::numbers::pi / 180;
+            l.stretch = random.normal() * hands.stretch_per_mille10 / 10'000.0;
+            l.cx = grid_to_mm(b.low.x + b.high.x) / 2;
+            l.cy = grid_to_mm(b.low.y + b.high.y) / 2;
+            l.long_up = b.height() >= b.width();
+            laid.push_back(l);
+        }
+        for (std::size_t i = 0; i < plan.seams.size(); ++i) {
+            const Seam& seam = plan.seams[i];
+            const auto [low, high] = beside(seam, plan);
+            if (!low || !high || seam.stepped) continue;
+            double widest = -1e9;
+            for (const std::int64_t at : {seam.from, (seam.from + seam.to) / 2, seam.to}) {
+                const double x = grid_to_mm(seam.axis == Axis::X ? seam.where : at);
+                const double y = grid_to_mm(seam.axis == Axis::X ? at : seam.where);
+                const auto a = laid[*low].off(x, y);
+                const auto b = laid[*high].off(x, y);
+                widest = std::max(widest, seam.axis == Axis::X ? b.first - a.first : b.second - a.second);
+            }
+            opened[i].push_back(widest);
+        }
+    }
+    for (std::size_t i = 0; i < plan.seams.size(); ++i) {
+        auto& tries = opened[i];
+        if (tries.empty()) continue;
+        std::sort(tries.begin(), tries.end());
+        const double lap = plan.seams[i].lap.in_mm();
+        const auto at = [&](double share) {
+            return tries[std::min(tries.size() - 1,
+                                  static_cast<std::size_t>(share * static_cast<double>(tries.size())))];
+        };
+        const auto [low, high] = beside(plan.seams[i], plan);
+        SeamByHand s;
+        s.of = design.of;
+        s.seam = i;
+        s.lower = plan.sections[*low].letters;
+        s.upper = plan.sections[*high].letters;
+        s.lap = plan.seams[i].lap;
+        s.median = Length::from_mm(std::max(0.0, at(0.5) - lap));
+        s.often = Length::from_mm(std::max(0.0, at(0.95) - lap));
+        s.share_open =
+            static_cast<double>(std::count_if(tries.begin(), tries.end(), [&](double t) { return t > lap; })) /
+            static_cast<double>(tries.size());
+        const Length sixteenth = Length::sixtyfourths(4);
+        const auto steps = static_cast<std::int64_t>(std::ceil(std::max(0.0, at(0.95)) / sixteenth.in_mm() - 1e-9));
+        s.safer_lap = sixteenth * steps;
+        out.push_back(std::move(s));
+    }
+}
+
+}  // namespace
+
+bool Evidence::good() const {
+    const auto fine = [](const std::vector<ColourProof>& all) {
+        return std::all_of(all.begin(), all.end(), [](const ColourProof& c) { return c.good(); });
+    };
+    return problems.empty() && fine(as_cut) && fine(as_measured);
+}
+
+FileSet files_of(const Job& job, const Plan& plan, const Shop& shop) {
+    FileSet files;
+    for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
+        for (CutFile& f : cut_files(job, plan, shop, format)) files[f.name] = std::move(f.bytes);
+    }
+    for (CutFile& f : manifests(job, plan, shop)) files[f.name] = std::move(f.bytes);
+    return files;
+}
+
+Evidence prove(const Job& job, const Plan& plan, const Shop& shop, const FileSet& files, CutFormat format) {
+    Evidence out;
+    Cutter cutter{job, plan, shop, files, format, out, {}};
+    cutter.run();
+    const Length tolerance = format == CutFormat::Hpgl ? hpgl_tolerance : exact_tolerance;
+    for (const Design& design : designs_of(job, plan)) {
+        std::vector<const CutSection*> own;
+        for (const CutSection& c : cutter.cuts) {
+            if (c.of == design.of) own.push_back(&c);
+        }
+        out.as_cut.push_back(compared(design, own, true, tolerance, shop.display));
+        out.as_measured.push_back(compared(design, own, false, tolerance, shop.display));
+        by_hand(design, shop.hands, out.by_hand);
+    }
+    return out;
+}
+
+}  // namespace skarvel

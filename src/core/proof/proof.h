@@ -1,0 +1,66 @@
+// proof/proof.h
+//
+// Proof: evidence that what was written goes together again. The files themselves are read back, with none of the code
+// that wrote them: closed paths are cut through the film on the mat, what lies inside them is weeded by the rule for
+// decals or for masks, each section is found where the manifest says that it lies, laid on the face, and what is then
+// ink is compared with the design.
+//
+// Three results. As cut: every section laid exactly. As measured: laid by the rounded distances of the placement sheet.
+// By hand: laid with a random shift, turn and stretch as the shop's hands have it, many times over with a fixed seed:
+// how wide each seam opens, how often, and which lap would be safer.
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "files/cut_file.h"
+
+namespace skarvel {
+
+/// What one colour of a face came to.
+struct ColourProof {
+    std::string of;    ///< sign, face and colour, as steps name them
+    Length deviation;  ///< the farthest that an edge lies from where it should be
+    double missing_mm2 = 0, surplus_mm2 = 0;
+    Region missing, surplus;  ///< ink that is not there, and ink that should not be, face frame
+    int keepers_lost = 0;
+    double overlap_mm2 = 0;  ///< films over one another
+    double overlap_planned_mm2 = 0;
+    double bare_mm2 = 0;        ///< beside ink, within its margin, where no film lies (masks)
+    Length largest_shift;       ///< by which the sheet's rounding moves a section
+    std::vector<Reason> wrong;  ///< what does not hold, in words; empty when all is well
+    [[nodiscard]] bool good() const { return wrong.empty(); }
+    friend bool operator==(const ColourProof&, const ColourProof&) = default;
+};
+
+struct SeamByHand {
+    std::string of;
+    std::size_t seam = 0;
+    std::string lower, upper;  ///< what lies on either side
+    Length median, often;      ///< how wide it opens: half the time at least, and once in twenty
+    double share_open = 0;     ///< of all tries in which it opens at all
+    Length lap, safer_lap;     ///< as planned, and with which it would open less than once in twenty
+    friend bool operator==(const SeamByHand&, const SeamByHand&) = default;
+};
+
+struct Evidence {
+    std::vector<ColourProof> as_cut, as_measured;
+    std::vector<SeamByHand> by_hand;
+    std::vector<Problem> problems;  ///< files that could not be read, sections that were not found
+    [[nodiscard]] bool good() const;
+    friend bool operator==(const Evidence&, const Evidence&) = default;
+};
+
+/// Files by name, as they were written.
+using FileSet = std::map<std::string, std::string>;
+
+/// The files of every load that is not yet cut, and their manifest, as they would be written.
+FileSet files_of(const Job& job, const Plan& plan, const Shop& shop);
+
+/// `files` are read as `format`; loads already cut are taken as they lie in the job.
+Evidence prove(const Job& job, const Plan& plan, const Shop& shop, const FileSet& files, CutFormat format);
+
+constexpr int hand_tries = 400;
+
+}  // namespace skarvel

@@ -1,0 +1,158 @@
+#include "sections/lines.h"
+
+#include <algorithm>
+
+namespace skarvel {
+namespace {
+
+constexpr std::int64_t off_ink = to_grid(0.0625_in);
+constexpr std::int64_t shortest_line = to_grid(0.5_in);
+constexpr std::int64_t half_mark = to_grid(0.25_in);
+constexpr std::int64_t tick = to_grid(0.125_in);
+
+Point point_on(Axis axis, std::int64_t where, std::int64_t along_it) {
+    return axis == Axis::X ? Point{where, along_it} : Point{along_it, where};
+}
+
+Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
+
+// The stretches [from, to] on the line where `axis` equals `where` that stay off all rings of `shape`.
+std::vector<std::pair<std::int64_t, std::int64_t>> free_stretches(const Region& shape, Axis axis, std::int64_t where,
+                                                                  std::int64_t from, std::int64_t to) {
+    const Box strip = axis == Axis::X ? Box{{where - off_ink, from}, {where + off_ink, to}}
+                                      : Box{{from, where - off_ink}, {to, where + off_ink}};
+    std::vector<std::pair<std::int64_t, std::int64_t>> taken;
+    for (const Region& part : islands(intersect(shape, Region::rectangle(strip)))) {
+        const Box box = part.bounds();
+        taken.emplace_back(along(other(axis), box.low) - off_ink, along(other(axis), box.high) + off_ink);
+    }
+    std::sort(taken.begin(), taken.end());
+    std::vector<std::pair<std::int64_t, std::int64_t>> stretches;
+    std::int64_t at = from;
+    for (const auto& [low, high] : taken) {
+        if (low > at) stretches.emplace_back(at, std::min(low, to));
+        at = std::max(at, high);
+    }
+    if (at < to) stretches.emplace_back(at, to);
+    return stretches;
+}
+
+bool clear_of(const Region& ink, const Box& box) {
+    return intersect(ink, Region::rectangle({box.low - Point{off_ink, off_ink}, box.high + Point{off_ink, off_ink}}))
+        .empty();
+}
+
+std::optional<KnifeLine> clipped(const KnifeLine& line, const Box& film) {
+    KnifeLine out = line;
+    const auto clip = [](std::int64_t& a, std::int64_t low, std::int64_t high) { a = std::clamp(a, low, high); };
+    if (line.from.x == line.to.x) {
+        if (line.from.x < film.low.x || line.from.x > film.high.x) return std::nullopt;
+        clip(out.from.y, film.low.y, film.high.y);
+        clip(out.to.y, film.low.y, film.high.y);
+    } else {
+        if (line.from.y < film.low.y || line.from.y > film.high.y) return std::nullopt;
+        clip(out.from.x, film.low.x, film.high.x);
+        clip(out.to.x, film.low.x, film.high.x);
+    }
+    return out.from == out.to ? std::nullopt : std::optional(out);
+}
+
+}  // namespace
+
+std::vector<KnifeLine> weeding_lines(const Section& section, Way way, Length apart) {
+    std::vector<KnifeLine> lines;
+    const Box film = section.film.bounds();
+    const std::int64_t step = to_grid(apart);
+    if (way != Way::Decal || step <= 0) return lines;
+    const Axis axis = film.width() >= film.height() ? Axis::X : Axis::Y;
+    const std::int64_t low = along(axis, film.low);
+    const std::int64_t high = along(axis, film.high);
+    const std::int64_t from = along(other(axis), film.low);
+    const std::int64_t to = along(other(axis), film.high);
+    const std::int64_t count = (high - low - 1) / step;
+    const std::int64_t each = (high - low) / (count + 1);
+    for (std::int64_t i = 1; i <= count; ++i) {
+        // Of a number of places about there, the one with the longest free stretches; the nearest of equals.
+        std::vector<std::pair<std::int64_t, std::int64_t>> best;
+        std::int64_t best_free = 0;
+        std::int64_t best_where = 0;
+        for (std::int64_t k = 0; k <= 12; ++k) {
+            const std::int64_t where = low + each * i + (k % 2 == 0 ? 1 : -1) * ((k + 1) / 2) * each / 20;
+            const auto stretches = free_stretches(section.cut, axis, where, from, to);
+            std::int64_t free = 0;
+            for (const auto& [a, b] : stretches) free += b - a;
+            if (free > best_free) {
+                best = stretches;
+                best_free = free;
+                best_where = where;
+            }
+        }
+        for (const auto& [a, b] : best) {
+            if (b - a >= shortest_line)
+                lines.push_back(
+                    {KnifeLine::Kind::Weeding, point_on(axis, best_where, a), point_on(axis, best_where, b)});
+        }
+    }
+    return lines;
+}
+
+std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sections, const std::vector<Seam>& seams,
+                                                const std::vector<Piece>& pieces) {
+    std::vector<std::vector<KnifeLine>> marks(sections.size());
+    for (const Seam& seam : seams) {
+        if (seam.stepped) continue;
+        std::vector<Region> near;
+        for (const Piece& p : pieces) {
+            const Box b = p.shape.bounds();
+            if (along(seam.axis, b.low) <= seam.where + 2 * half_mark &&
+                along(seam.axis, b.high) >= seam.where - 2 * half_mark)
+                near.push_back(p.shape);
+        }
+        const Region ink = merge(near);
+        const auto mark_at = [&](std::int64_t at) {
+            // Across the seam, with a tick along it where the films lap.
+            return std::pair(KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, seam.where - half_mark, at),
+                                       point_on(seam.axis, seam.where + half_mark, at)},
+                             KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, seam.where, at - tick),
+                                       point_on(seam.axis, seam.where, at + tick)});
+        };
+        const auto fits = [&](std::int64_t at) {
+            const auto [across, along_it] = mark_at(at);
+            const Box box{{std::min(across.from.x, along_it.from.x), std::min(across.from.y, along_it.from.y)},
+                          {std::max(across.to.x, along_it.to.x), std::max(across.to.y, along_it.to.y)}};
+            return clear_of(ink, box);
+        };
+        std::vector<std::int64_t> places;
+        const std::int64_t inset = tick + off_ink;
+        for (std::int64_t at = seam.from + inset; at <= seam.to - inset; at += tick) {
+            if (fits(at)) {
+                places.push_back(at);
+                break;
+            }
+        }
+        for (std::int64_t at = seam.to - inset; !places.empty() && at > places.front() + 4 * half_mark; at -= tick) {
+            if (fits(at)) {
+                places.push_back(at);
+                break;
+            }
+        }
+        for (const std::int64_t at : places) {
+            const auto [across, along_it] = mark_at(at);
+            // The two sections whose films reach the mark, one from either side of the seam.
+            for (std::size_t i = 0; i < sections.size(); ++i) {
+                const Box film = sections[i].film.bounds();
+                const bool beside = along(other(seam.axis), film.low) <= at && along(other(seam.axis), film.high) >= at;
+                const bool meets =
+                    along(seam.axis, film.low) <= seam.where && along(seam.axis, film.high) >= seam.where;
+                if (!beside || !meets) continue;
+                if (const auto line = clipped(across, film)) marks[i].push_back(*line);
+                if (seam.lap >= 0.125_in) {
+                    if (const auto line = clipped(along_it, film)) marks[i].push_back(*line);
+                }
+            }
+        }
+    }
+    return marks;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,336 @@
+// From loads to cut files: packing in full, ties, lines, the knife's way, shared loads, and files that are noticed when
+// they are spoilt.
+#include <cmath>
+#include <regex>
+
+#include "files/cut_file.h"
+#include "job/commands.h"
+#include "proof/proof.h"
+#include "sections/ties.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+Job long_decal() {
+    Job job = long_board();
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    return job;
+}
+
+// A ring with an eye, `size` across.
+Region letter_o(double size, double stroke) {
+    return subtract(square_in(0, 0, size), square_in(stroke, stroke, size - 2 * stroke));
+}
+
+}  // namespace
+
+TEST_CASE("a rectangle of 33 x 32 is packed from nine squares without any waste") {  // Moron, 1925; sizes from memory
+    std::vector<Box> squares;
+    for (const double side : {18, 15, 14, 10, 9, 8, 7, 4, 1}) squares.push_back(box_in(0, 0, side, side));
+    const Packed p = pack(squares, {33_in, 32_in}, Length{});
+    CHECK(p.loads.size() == 1);
+    CHECK(p.left_over.empty());
+}
+
+TEST_CASE("ties hold every keeper of a mask that is used again") {
+    CHECK(rc::check("no keeper hangs loose, ties lie in the ink, at most two for each", [] {
+        const double size = *rc::gen::inRange(2, 12) / 4.0 + 0.5;
+        const double stroke = size * (*rc::gen::inRange(15, 35)) / 100;
+        const Region o = letter_o(size, stroke);
+        const auto eyes = holes(o);
+        RC_ASSERT(eyes.size() == 1);
+        const Tied tied = tie_keepers(o, {{"O", eyes.front()}}, Length::sixtyfourths(*rc::gen::inRange(2, 10)));
+        RC_ASSERT(tied.loose.empty());
+        RC_ASSERT(holes(tied.cut).empty());
+        RC_ASSERT(tied.ties.size() >= 1);
+        RC_ASSERT(tied.ties.size() <= 2);
+        for (const Region& tie : tied.ties) RC_ASSERT(subtract(tie, o).empty());
+    }));
+    Job job = porch_board();
+    making(job).film = "reusable-sheet";
+    making(job).tie = measure("1/8");
+    const Plan plan = plan_of(job);
+    CHECK(plan.faces.front().loads->keepers == 0);  // B, O, A, O all held
+    CHECK(plan.faces.front().loads->sections.front().ties.size() >= 3);
+    const Evidence e = prove(job, plan, usual_shop(), files_of(job, plan, usual_shop()), CutFormat::Svg);
+    CHECK(e.good());
+}
+
+TEST_CASE("the knife cuts what lies inside before what lies around it, section by section, lines last") {
+    for (const Job& job : {porch_board(), long_decal()}) {
+        const Plan plan = plan_of(job);
+        for (const LoadToCut& load : loads_to_cut(job, plan, usual_shop())) {
+            std::vector<int> parts(load.sections.size());
+            std::size_t at = load.sections.size();
+            std::set<std::size_t> seen;
+            CutOf kind = CutOf::Ink;
+            double ink = 0;
+            for (const KnifePath& path : load.way.paths) {
+                if (path.section != at) {
+                    CHECK(seen.insert(path.section).second);
+                    at = path.section;
+                    kind = CutOf::Ink;
+                }
+                CHECK(path.of >= kind);
+                kind = path.of;
+                if (path.of == CutOf::Ink) CHECK(path.closed());
+                ink += path.of == CutOf::Ink ? 1 : 0;
+            }
+            double rings = 0;
+            for (const OnMat& s : load.sections) rings += static_cast<double>(s.laid.cut.rings().size());
+            CHECK(ink == rings);
+            CHECK(load.way.travel < load.way.cut);
+            CHECK(load.way.seconds > 0);
+        }
+    }
+}
+
+TEST_CASE("the lifted knife's way is within twice the least tree that joins all paths") {  // spanning tree: lower bound
+    CHECK(rc::check([] {
+        std::vector<Region> dots;
+        const int n = *rc::gen::inRange(2, 25);
+        for (int i = 0; i < n; ++i) {
+            const double x = (i % 5) * 2 + *rc::gen::inRange(0, 8) / 10.0;
+            const double y = (i / 5) * 2 + *rc::gen::inRange(0, 8) / 10.0;
+            dots.push_back(square_in(x, y, 0.5));
+        }
+        OnMat section{"dots", "1", 0, {Region::rectangle(box_in(-1, -1, 12, 12)), merge(dots), {}}, {}, {}};
+        const KnifeWay way = knife_way({section}, {});
+        RC_ASSERT(way.paths.size() == dots.size() + 1);
+        double tree = 0;
+        std::vector<bool> in(dots.size());
+        in[0] = true;
+        for (std::size_t k = 1; k < dots.size(); ++k) {
+            double best = 1e18;
+            std::size_t next = 0;
+            for (std::size_t i = 0; i < dots.size(); ++i) {
+                for (std::size_t j = 0; in[i] && j < dots.size(); ++j) {
+                    if (in[j]) continue;
+                    for (const Point a : dots[i].rings()[0]) {
+                        for (const Point b : dots[j].rings()[0]) {
+                            const double d = std::hypot(grid_to_mm(a.x - b.x), grid_to_mm(a.y - b.y));
+                            if (d < best) {
+                                best = d;
+                                next = j;
+                            }
+                        }
+                    }
+                }
+            }
+            in[next] = true;
+            tree += best;
+        }
+        double travel = 0;
+        for (std::size_t i = 1; i + 1 < way.paths.size(); ++i) {
+            const Point a = way.paths[i - 1].points.back();
+            const Point b = way.paths[i].points.front();
+            travel += std::hypot(grid_to_mm(a.x - b.x), grid_to_mm(a.y - b.y));
+        }
+        RC_ASSERT(travel >= tree - 0.01);
+        RC_ASSERT(travel <= 2 * tree + 0.01);
+    }));
+}
+
+TEST_CASE("a trailing knife's edge follows the path when its pivot swings about the corners") {
+    const KnifePath square{{{0, 0}, {80'000, 0}, {80'000, 80'000}, {0, 80'000}, {0, 0}}, CutOf::Ink, 0};
+    const Length offset = Length::from_mm(0.25);
+    const auto pivot = pivot_way(square, offset, Length::from_mm(1));
+    // The edge is drawn behind its pivot on a rod: small steps towards the pivot, always `offset` away from it.
+    double ex = 0;
+    double ey = 0;
+    double worst = 0;
+    const double r = static_cast<double>(to_grid(offset));
+    const auto off_square = [](double x, double y) {
+        const double side = 80'000;
+        const double outside = std::max({0.0, -x, -y, x - side, y - side});
+        const double inside = std::min({x, y, side - x, side - y});
+        return std::max(outside, std::max(0.0, inside));
+    };
+    for (std::size_t i = 1; i < pivot.size(); ++i) {
+        for (int k = 1; k <= 200; ++k) {
+            const double px = pivot[i - 1].x + (pivot[i].x - pivot[i - 1].x) * k / 200.0;
+            const double py = pivot[i - 1].y + (pivot[i].y - pivot[i - 1].y) * k / 200.0;
+            const double d = std::hypot(px - ex, py - ey);
+            if (d < 1e-9) continue;
+            ex = px - (px - ex) / d * r;
+            ey = py - (py - ey) / d * r;
+            worst = std::max(worst, off_square(ex, ey));
+        }
+    }
+    CHECK(worst * grid_nm * 1e-6 < 0.03);
+    CHECK(pivot_way(square, {}, {}) == square.points);
+}
+
+TEST_CASE("weeding lines divide the waste of a decal and cross no ink; marks of neighbours lie on one another") {
+    const Job job = long_decal();
+    const Plan plan = plan_of(job);
+    const LoadsPlan& loads = *plan.faces.front().loads;
+    int weeding = 0;
+    for (const Section& s : loads.sections) {
+        for (const KnifeLine& l : s.lines) {
+            weeding += l.kind == KnifeLine::Kind::Weeding ? 1 : 0;
+            const Box box{{std::min(l.from.x, l.to.x) - 1, std::min(l.from.y, l.to.y) - 1},
+                          {std::max(l.from.x, l.to.x) + 1, std::max(l.from.y, l.to.y) + 1}};
+            CHECK(intersect(s.cut, Region::rectangle(box)).empty());
+            CHECK(subtract(Region::rectangle(box), grow(s.film, 0.01_in)).empty());
+        }
+    }
+    CHECK(weeding > 0);
+    const Plan masks = plan_of(porch_board());
+    int marks = 0;
+    for (const Section& s : masks.faces.front().loads->sections) {
+        for (const KnifeLine& l : s.lines) {
+            CHECK(l.kind == KnifeLine::Kind::Match);
+            ++marks;
+        }
+    }
+    CHECK(marks >= 4);
+}
+
+TEST_CASE("colours of one film share loads, and what one step cuts is kept for all of them") {
+    Job job = porch_board();
+    job = copy_sign(job, 0, "OAR");
+    job = copy_sign(job, 0, "TEA");
+    const Plan plan = plan_of(job);
+    int carried = 0;
+    int own = 0;
+    for (const FacePlan& f : plan.faces) {
+        for (const Load& l : f.loads->loads) {
+            (l.carried_by.empty() ? own : carried) += 1;
+            if (!l.carried_by.empty()) {
+                const bool cuts = std::any_of(plan.tasks.begin(), plan.tasks.end(),
+                                              [&](const Task& t) { return t.id == l.carried_by; });
+                CHECK(cuts);
+            }
+        }
+    }
+    CHECK(carried > 0);
+    CHECK(plan.loads_saved > 0);
+    CHECK(loads_to_cut(job, plan, usual_shop()).size() == static_cast<std::size_t>(own));
+    // Nothing overlaps on a shared load.
+    for (const LoadToCut& load : loads_to_cut(job, plan, usual_shop())) {
+        for (std::size_t i = 0; i < load.sections.size(); ++i) {
+            CHECK(load.sections[i].laid.film.bounds().high.x <= to_grid(load.bed.usable.across));
+            CHECK(load.sections[i].laid.film.bounds().high.y <= to_grid(load.bed.usable.along));
+            for (std::size_t k = i + 1; k < load.sections.size(); ++k)
+                CHECK(common(load.sections[i].laid.film.bounds(), load.sections[k].laid.film.bounds()).empty());
+        }
+    }
+    for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl})
+        CHECK(prove(job, plan, usual_shop(), files_of(job, plan, usual_shop()), format).good());
+}
+
+TEST_CASE("what is in the drawer is used first, the smallest piece that does") {
+    Shop shop = usual_shop();
+    const std::string film = making(const_cast<Job&>(static_cast<const Job&>(porch_board()))).film;
+    shop.drawer = {{film, "", "big piece", 12_in, 20_in, false, false, 0},
+                   {film, "", "odd piece", 12_in, 9_in, false, false, 0},
+                   {"other", "", "wrong film", 12_in, 9_in, false, false, 0}};
+    const Plan p = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
+    std::string from;
+    for (const Load& l : p.faces.front().loads->loads) from += l.from + ";";
+    CHECK(from.find("odd piece") != std::string::npos);
+    CHECK(from.find("wrong") == std::string::npos);
+    // A roll that is narrower than the mat narrows the loads.
+    shop.drawer = {{film, "", "narrow roll", 9_in, 120_in, true, false, 0}};
+    const Plan narrow = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
+    CHECK(narrow.faces.front().bed.usable.across == 8.5_in);
+}
+
+TEST_CASE("files that are spoilt are always noticed") {
+    const Shop shop = usual_shop();
+    for (const Job& job : {porch_board(), long_decal()}) {
+        const Plan plan = plan_of(job);
+        const FileSet good = files_of(job, plan, shop);
+        REQUIRE(prove(job, plan, shop, good, CutFormat::Svg).good());
+        REQUIRE(prove(job, plan, shop, good, CutFormat::Dxf).good());
+        REQUIRE(prove(job, plan, shop, good, CutFormat::Hpgl).good());
+        std::string first;
+        for (const auto& [name, bytes] : good) {
+            if (first.empty() && name.ends_with(".svg")) first = name;
+        }
+        const auto noticed = [&](const char* what, const std::function<void(FileSet&)>& spoil) {
+            FileSet files = good;
+            spoil(files);
+            INFO(what);
+            REQUIRE(files != good);
+            CHECK_FALSE(prove(job, plan, shop, files, CutFormat::Svg).good());
+        };
+        const auto edit = [](std::string& text, const std::string& pattern, const std::string& by) {
+            text = std::regex_replace(text, std::regex(pattern), by, std::regex_constants::format_first_only);
+        };
+        noticed("mirrored",
+                [&](FileSet& f) { edit(f[first], "<g fill", "<g transform=\"translate(292.1 0) scale(-1 1)\" fill"); });
+        noticed("scaled", [&](FileSet& f) { edit(f[first], "<g fill", "<g transform=\"scale(1.001)\" fill"); });
+        noticed("wrong unit", [&](FileSet& f) { edit(f[first], "width=\"([0-9.]+)mm\"", "width=\"$1in\""); });
+        noticed("a path dropped",
+                [&](FileSet& f) { edit(f[first], "class=\"ink\" d=\"M[^Z]*Z", "class=\"ink\" d=\""); });
+        noticed("a file missing", [&](FileSet& f) { f.erase(first); });
+        noticed("a file cut short", [&](FileSet& f) { f[first].resize(f[first].size() / 2); });
+        noticed("turned by half", [&](FileSet& f) {
+            edit(f[first], "<g id=\"section-1\">", "<g id=\"section-1\" transform=\"rotate(180 60 300)\">");
+        });
+        noticed("one distance wrong by 1/8 in", [&](FileSet& f) {
+            edit(f["manifest.json"], "\"fromLeft\": \"[^\"]*\"", "\"fromLeft\": \"1/8\"");
+            const bool was_there = good.at("manifest.json").find("\"fromLeft\": \"1/8\"") != std::string::npos;
+            if (was_there) edit(f["manifest.json"], "\"fromLeft\": \"1/8\"", "\"fromLeft\": \"1/4\"");
+        });
+        noticed("two swapped", [&](FileSet& f) {
+            std::string& m = f["manifest.json"];
+            const std::regex moved("\"moved\": \\{[^}]*\\}");
+            std::vector<std::string> found;
+            for (std::sregex_iterator it(m.begin(), m.end(), moved), end; it != end; ++it) found.push_back(it->str());
+            if (found.size() < 2) {
+                m.clear();
+                return;
+            }
+            const std::size_t a = m.find(found[0]);
+            m.replace(a, found[0].size(), found[1]);
+            const std::size_t b = m.rfind(found[1]);
+            m.replace(b, found[1].size(), found[0]);
+        });
+    }
+}
+
+TEST_CASE("a keeper filled and a lap taken away are noticed") {
+    const Job job = porch_board();
+    const Shop shop = usual_shop();
+    const Plan plan = plan_of(job);
+    FileSet files = files_of(job, plan, shop);
+    std::string& svg =
+        files.begin()->second.find("<svg") != std::string::npos ? files.begin()->second : files.at("01-BOAT+HOUS.svg");
+    // The second path of the ink is the eye of a letter or its outline: either way the ink is another.
+    const std::size_t at = svg.find(" M", svg.find("class=\"ink\""));
+    REQUIRE(at != std::string::npos);
+    svg.erase(at, svg.find('Z', at) - at + 1);
+    const Evidence filled = prove(job, plan, shop, files, CutFormat::Svg);
+    CHECK_FALSE(filled.good());
+    // Without the lap: films that end at the seam itself.
+    Job butt = job;
+    making(butt).lap = measure("0");
+    const Plan without = plan_of(butt);
+    const Evidence e = prove(job, plan, shop, files_of(butt, without, shop), CutFormat::Svg);
+    CHECK_FALSE(e.good());
+}
+
+TEST_CASE("laid by hand, a butt opens more often than a lap, and the same every time") {
+    Job job = porch_board();
+    const Shop shop = usual_shop();
+    const auto tried = [&](const char* lap) {
+        making(job).lap = measure(lap);
+        const Plan plan = plan_of(job);
+        return prove(job, plan, shop, files_of(job, plan, shop), CutFormat::Svg).by_hand;
+    };
+    const auto butt = tried("0");
+    const auto lapped = tried("1/8");
+    REQUIRE(butt.size() == 2);
+    REQUIRE(lapped.size() == 2);
+    CHECK(butt[0].share_open > 0.4);
+    CHECK(lapped[0].share_open < 0.1);
+    CHECK(butt[0].safer_lap > Length{});
+    CHECK(tried("0") == butt);
+}
