@@ -48,7 +48,7 @@ TEST_CASE("ties hold every keeper of a mask that is used again") {
         RC_ASSERT(holes(tied.cut).empty());
         RC_ASSERT(tied.ties.size() >= 1);
         RC_ASSERT(tied.ties.size() <= 2);
-        for (const Region& tie : tied.ties) RC_ASSERT(subtract(tie, o).empty());
+        for (const Region& tie : tied.ties) RC_ASSERT(subtract(tie, o).area_mm2() < 0.05);
     }));
     Job job = porch_board();
     making(job).film = "reusable-sheet";

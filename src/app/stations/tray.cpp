@@ -164,6 +164,33 @@ void Tray::problems(const char* station) {
     }
 }
 
+void Tray::add_colour_choice() {
+    auto* holder = new QWidget(this);
+    auto* rows = new QVBoxLayout(holder);
+    rows->setContentsMargins(0, 0, 0, 6);
+    add_decision(holder);
+    inside(rows, [&] { colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this)); });
+    connect(colour_choice_, &QComboBox::activated, this,
+            [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
+}
+
+void Tray::show_colour_choice() {
+    const auto& colours = face().colours;
+    const QSignalBlocker quiet(colour_choice_);
+    colour_choice_->clear();
+    for (const Colour& c : colours)
+        colour_choice_->addItem(
+            QString::fromStdString(c.paint.colour_name.empty() ? c.paint.colour : c.paint.colour_name));
+    colour_choice_->setCurrentIndex(static_cast<int>(desk_.colour_at()));
+    colour_choice_->parentWidget()->setVisible(colours.size() > 1);
+}
+
+void Tray::make_as(Making& making, Way way) {
+    if (making.way == way) return;
+    making.way = way;
+    making.film = way == Way::Decal ? "permanent-gloss" : "removable-matt";
+}
+
 QPushButton* Tray::offer(const QString& text, const std::function<void()>& take) {
     QPushButton* made = button(text, nullptr, follows_);
     connect(made, &QPushButton::clicked, this, take);

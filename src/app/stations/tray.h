@@ -38,6 +38,11 @@ class Tray : public QScrollArea {
     void group(const QString& name, const std::function<void()>& build);
     /// Lets `build` add its fields to that layout.
     void inside(QVBoxLayout* layout, const std::function<void()>& build);
+    /// Which colour of the face is at hand; out of the way where there is one.
+    void add_colour_choice();
+    void show_colour_choice();
+    /// Each way starts with the film that suits it; another one is a click away.
+    static void make_as(Making& making, Way way);
     /// What a closed part says of itself.
     void group_says(const QString& name, const QString& words);
 
@@ -64,6 +69,7 @@ class Tray : public QScrollArea {
     Desk& desk_;
 
   private:
+    Choice* colour_choice_ = nullptr;
     void add_caption(const QString& name);
     struct Group {
         QPushButton* head = nullptr;
@@ -80,6 +86,7 @@ class Tray : public QScrollArea {
 /// The trays of the first two stations.
 Tray* make_blank_tray(Desk& desk, QWidget* parent);
 Tray* make_lettering_tray(Desk& desk, QWidget* parent);
+Tray* make_sections_tray(Desk& desk, QWidget* parent);
 /// The tray of a station, or nullptr for those that use the whole middle.
 Tray* make_tray(Station station, Desk& desk, QWidget* parent);
 

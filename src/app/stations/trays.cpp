@@ -14,156 +14,19 @@ namespace {
 
 QString text_of(const std::string& s) { return QString::fromStdString(s); }
 
-void select_or_add(Choice* choice, const std::string& id) { choice->show_data(text_of(id)); }
-
-// Each way starts with the film that suits it; another one is a click away.
-void make(Making& making, Way way) {
-    if (making.way == way) return;
-    making.way = way;
-    making.film = way == Way::Decal ? "permanent-gloss" : "removable-matt";
-}
-
-// Which colour of the face is at hand; out of the way where there is one.
-void show_colours(Choice* choice, const Desk& desk) {
-    const auto& colours = desk.face().colours;
-    const QSignalBlocker quiet(choice);
-    choice->clear();
-    for (const Colour& c : colours)
-        choice->addItem(text_of(c.paint.colour_name.empty() ? c.paint.colour : c.paint.colour_name));
-    choice->setCurrentIndex(static_cast<int>(desk.colour_at()));
-    choice->parentWidget()->setVisible(colours.size() > 1);
-}
-
-// ---- 3 Sections
-
-class SectionsTray : public Tray {
-  public:
-    SectionsTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
-        auto* holder = new QWidget(this);
-        auto* rows = new QVBoxLayout(holder);
-        rows->setContentsMargins(0, 0, 0, 6);
-        add_decision(holder);
-        inside(rows, [&] { colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this)); });
-        connect(colour_choice_, &QComboBox::activated, this,
-                [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
-        title(tr("How it is made"));
-        way_ = new Segmented(tr("how it is made"), {tr("decal"), tr("paint-through")}, this);
-        add_decision(way_);
-        connect(way_, &Segmented::chosen, this,
-                [this](int i) { edit_making([&](Making& m) { make(m, i == 0 ? Way::Decal : Way::PaintThrough); }); });
-        film_ = field(tr("film"), new Choice(tr("film"), this));
-        for (const Film& f : desk.library().trade.films) film_->addItem(text_of(f.name), text_of(f.id));
-        connect(film_, &QComboBox::activated, this,
-                [this] { edit_making([&](Making& m) { m.film = film_->currentData().toString().toStdString(); }); });
-        tool_ = field(tr("painted with"), new Choice(tr("painted with"), this));
-        for (const Tool& t : desk.library().trade.tools)
-            tool_->addItem(text_of(t.name) + tr(": margin %1").arg(length(t.margin)), text_of(t.id));
-        connect(tool_, &QComboBox::activated, this,
-                [this] { edit_making([&](Making& m) { m.tool = tool_->currentData().toString().toStdString(); }); });
-        margin_ = field(tr("mask margin"), new MeasureField(desk, tr("mask margin"), this));
-        margin_->allow_empty();
-        connect(margin_, &MeasureField::decided, this,
-                [this](const Measure& v) { edit_making([&](Making& m) { m.margin = v; }); });
-        connect(margin_, &MeasureField::emptied, this, [this] { edit_making([](Making& m) { m.margin.reset(); }); });
-        lap_ = field(tr("lap where sections meet"), new MeasureField(desk, tr("lap"), this));
-        connect(lap_, &MeasureField::decided, this,
-                [this](const Measure& v) { edit_making([&](Making& m) { m.lap = v; }); });
-    }
-
-    void refresh() override {
-        show_colours(colour_choice_, desk_);
-        const Making& m = face().colours[desk_.colour_at()].making;
-        const bool mask = m.way == Way::PaintThrough;
-        way_->show_choice(mask ? 1 : 0);
-        select_or_add(film_, m.film);
-        select_or_add(tool_, m.tool);
-        tool_->setEnabled(mask);
-        margin_->setEnabled(mask);
-        margin_->show_value(
-            m.margin, plan() != nullptr && mask ? tr("%1, by the tool").arg(length(plan()->making.margin)) : QString());
-        lap_->show_value(m.lap);
-        begin_follows(tr("What follows"));
-        if (plan() != nullptr) {
-            const LoadsPlan& p = *plan()->loads;
-            fact(tr("sections"), QString::number(p.sections.size()));
-            fact(tr("loads"), QString::number(p.loads.size()));
-            fact(tr("film to cut"), length(p.film_total));
-            fact(tr("share used"), QString("%1 %").arg(std::lround(p.share * 100)));
-            if (mask) {
-                fact(tr("keepers"), QString::number(p.keepers));
-                std::vector<std::pair<std::string, int>> by_letter;
-                for (const Section& s : p.sections) {
-                    for (const Keeper& k : s.keepers) {
-                        if (!by_letter.empty() && by_letter.back().first == k.letters) {
-                            ++by_letter.back().second;
-                        } else {
-                            by_letter.emplace_back(k.letters, 1);
-                        }
-                    }
-                }
-                QStringList names;
-                for (const auto& [letters, n] : by_letter)
-                    names << (n == 1 ? text_of(letters) : QString("%1 %2").arg(text_of(letters)).arg(n));
-                if (!names.isEmpty()) why(tr("Leave in while weeding: %1").arg(names.join(", ")));
-            }
-            problems("sections");
-            misfits(p);
-            heading(p.loads.size() == 1 ? tr("Why one load") : tr("Why %1 loads").arg(p.loads.size()));
-            for (const Reason& reason : p.why) {
-                if (reason.id.ends_with("proved")) {
-                    good(say(reason));
-                } else {
-                    why(say(reason));
-                }
-            }
-            std::set<std::string> seams;
-            for (const Seam& s : p.seams) {
-                if (seams.insert(s.why.id).second) why(tr("Seams: ") + say(s.why) + ".");
-            }
-        }
-        end_follows();
-    }
-
-  private:
-    void edit_making(const std::function<void(Making&)>& change) {
-        edit_face([&](Face& f) { change(f.colours[desk_.colour_at()].making); });
-    }
-
-    void misfits(const LoadsPlan& p) {
-        std::set<std::size_t> asked;
-        for (const Misfit& misfit : p.misfits) {
-            if (misfit.kept || !asked.insert(misfit.cut_load).second) continue;
-            offer(tr("Keep what is cut (%1)").arg(text_of(misfit.letters)),
-                  [this, i = misfit.cut_load] { desk_.apply(keep_cut(desk_.job(), i)); });
-            offer(tr("Cut again (%1)").arg(text_of(misfit.letters)),
-                  [this, i = misfit.cut_load] { desk_.apply(cut_again(desk_.job(), i)); });
-        }
-    }
-
-    Segmented* way_;
-    Choice *film_, *tool_;
-    MeasureField *margin_, *lap_;
-    Choice* colour_choice_ = nullptr;
-};
-
 // ---- 4 Method
 
 class MethodTray : public Tray {
   public:
     MethodTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
-        auto* holder = new QWidget(this);
-        auto* rows = new QVBoxLayout(holder);
-        rows->setContentsMargins(0, 0, 0, 6);
-        add_decision(holder);
-        inside(rows, [&] { colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this)); });
-        connect(colour_choice_, &QComboBox::activated, this,
-                [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
+        add_colour_choice();
         title(tr("How it is made"));
         making_ = new Segmented(tr("made as"), {tr("decal"), tr("paint-through")}, this);
         add_decision(making_);
         connect(making_, &Segmented::chosen, this, [this](int i) {
-            edit_face(
-                [&](Face& f) { make(f.colours[desk_.colour_at()].making, i == 0 ? Way::Decal : Way::PaintThrough); });
+            edit_face([&](Face& f) {
+                make_as(f.colours[desk_.colour_at()].making, i == 0 ? Way::Decal : Way::PaintThrough);
+            });
         });
         film_ = field(tr("film"), new Choice(tr("film of the method"), this));
         for (const Film& f : desk.library().trade.films) film_->addItem(text_of(f.name), text_of(f.id));
@@ -212,7 +75,7 @@ class MethodTray : public Tray {
     }
 
     void refresh() override {
-        show_colours(colour_choice_, desk_);
+        show_colour_choice();
         const Face& f = face();
         making_->show_choice(f.colours[desk_.colour_at()].making.way == Way::Decal ? 0 : 1);
         film_->show_data(text_of(f.colours[desk_.colour_at()].making.film));
@@ -345,7 +208,6 @@ class MethodTray : public Tray {
     Segmented *making_, *outdoors_, *lift_, *seal_, *over_;
     QCheckBox* sanded_;
     QLabel* note_;
-    Choice* colour_choice_ = nullptr;
 };
 
 // ---- 5 Clock
@@ -495,7 +357,7 @@ Tray* make_tray(Station station, Desk& desk, QWidget* parent) {
         case Station::Lettering:
             return make_lettering_tray(desk, parent);
         case Station::Sections:
-            return new SectionsTray(desk, parent);
+            return make_sections_tray(desk, parent);
         case Station::Method:
             return new MethodTray(desk, parent);
         case Station::Clock:

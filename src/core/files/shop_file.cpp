@@ -13,13 +13,16 @@ constexpr std::array<std::pair<const char*, Tack>, 3> tack_names{
 std::string typed(Length l) { return measure_of(l, exact).typed; }
 
 Machine read_machine(const Object& o) {
-    o.only({"name", "beds", "speed", "travel", "lift", "knifeOffset", "overcut", "longestUnits", "prints"});
+    o.only({"name", "beds", "speed", "travel", "lift", "knifeOffset", "overcut", "longestUnits", "prints", "address",
+            "force"});
     Machine m;
     m.name = o.text("name");
     o.each("beds", [&](const Json& j, const std::string& where) { m.beds.push_back(read_mat({j, where})); });
     m.knife = {o.whole("speed", 1, 5000), o.whole("travel", 1, 5000), o.whole("lift", 0, 10'000),
                o.length("knifeOffset").value, o.length("overcut").value};
     m.longest_units = o.whole("longestUnits", 0, 100'000'000);
+    m.address = o.text_or("address", "");
+    if (o.has("force")) m.force = o.whole("force", 0, 5000);
     if (o.has("prints")) {
         const Object p = o.object("prints");
         p.only({"across", "along", "margin", "mark"});
@@ -40,6 +43,8 @@ Json write_machine(const Machine& m) {
            {"knifeOffset", typed(m.knife.offset)},
            {"overcut", typed(m.knife.overcut)},
            {"longestUnits", m.longest_units}};
+    if (!m.address.empty()) j["address"] = m.address;
+    if (m.force != 0) j["force"] = m.force;
     if (m.prints) {
         j["prints"] = {{"across", typed(m.prints->page.across)},
                        {"along", typed(m.prints->page.along)},

@@ -44,7 +44,7 @@ std::string bed_name(const Mat& bed) { return bed.machine.empty() ? bed.name : b
 Machine machine_of(const Shop& shop, const Mat& bed) {
     const auto at = std::find_if(shop.machines.begin(), shop.machines.end(),
                                  [&](const Machine& m) { return m.name == bed.machine; });
-    return at == shop.machines.end() ? Machine{bed.machine, {bed}, {}, 0, {}} : *at;
+    return at == shop.machines.end() ? Machine{bed.machine, {bed}, {}, 0, {}, 0, {}} : *at;
 }
 
 Mat bed_for(const Shop& shop, const Making& making) {

@@ -51,13 +51,13 @@ std::vector<Machine> usual_machines() {
         m.roll = true;
         return m;
     };
-    Machine twelve{"12-inch cutter", {}, {}, 0, {}};
+    Machine twelve{"12-inch cutter", {}, {}, 0, {}, 0, {}};
     twelve.beds = {mat("12 x 24", 12_in, 24_in, {11.5_in, 23.5_in}),
                    mat("12 x 12", 12_in, 12_in, {11.5_in, 11.5_in}, 2), roll(12_in, 11.75_in, 144_in)};
     twelve.prints = PrintArea{{6.75_in, 9.25_in}, 0.5_in, 0.5_in};
-    Machine narrow{"narrow cutter", {}, {}, 0, {}};
+    Machine narrow{"narrow cutter", {}, {}, 0, {}, 0, {}};
     narrow.beds = {mat("4 1/2 x 12", 4.5_in, 12_in, {4.25_in, 11.5_in}), roll(4.5_in, 4.25_in, 48_in)};
-    Machine wide{"16-inch cutter", {}, {80, 300, 100, {}, {}}, 0, {}};
+    Machine wide{"16-inch cutter", {}, {80, 300, 100, {}, {}}, 0, {}, 0, {}};
     wide.beds = {roll(16_in, 15.5_in, 72_in)};
     wide.prints = PrintArea{{15_in, 47.25_in}, 0.75_in, 0.5_in};
     return {twelve, narrow, wide};

@@ -37,6 +37,8 @@ struct Machine {
     std::vector<Mat> beds;
     Knife knife;
     int longest_units = 0;  ///< largest coordinate of its plotter language (1/40 mm); 0: none
+    std::string address{};  ///< "127.0.0.1:9100", where it can be sent to
+    int force = 0;          ///< grams that the last good test cut asked for; 0: as the machine is set
     std::optional<PrintArea> prints;
     friend bool operator==(const Machine&, const Machine&) = default;
 };

@@ -55,7 +55,7 @@ struct Section {
     Region cut;                   ///< what the knife takes out of the film: for a mask with the opening in the laps
     std::vector<Keeper> keepers;  ///< masks only: the loose ones
     int letter_count = 0;
-    std::vector<Region> ties{};  ///< film that holds keepers; taken off `cut` (sections/ties.h)
+    std::vector<Region> ties{};  ///< film across ink, holding keepers (sections/ties.h)
     std::vector<KnifeLine> lines{};
     friend bool operator==(const Section&, const Section&) = default;
 };

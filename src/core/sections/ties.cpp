@@ -49,8 +49,11 @@ std::optional<Tie> tie_through(const Region& cut, const Region& keeper, Axis axi
         }
     }
     if (nearest == nullptr || !touch(*nearest, keeper)) return std::nullopt;
+    // As a whole rectangle, a hair longer than the ink, so that no splinter of it is left at slanted ends.
     const Box b = nearest->bounds();
-    return Tie{*nearest, axis == Axis::Y ? b.height() : b.width()};
+    constexpr std::int64_t hair = 8;
+    const Point by = axis == Axis::Y ? Point{0, hair} : Point{hair, 0};
+    return Tie{Region::rectangle({b.low - by, b.high + by}), axis == Axis::Y ? b.height() : b.width()};
 }
 
 std::optional<Tie> best_tie(const Region& cut, const Region& keeper, Axis axis, std::int64_t half, bool upwards) {

@@ -12,7 +12,7 @@ namespace skarvel {
 
 struct Tied {
     Region cut;                 ///< what is still cut out
-    std::vector<Region> ties;   ///< of film, through the ink
+    std::vector<Region> ties;   ///< of film, across the ink, each an upright rectangle
     std::vector<Keeper> loose;  ///< that no tie could hold
     friend bool operator==(const Tied&, const Tied&) = default;
 };

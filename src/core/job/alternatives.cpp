@@ -1,0 +1,181 @@
+#include "job/alternatives.h"
+
+#include <algorithm>
+#include <tuple>
+
+namespace skarvel {
+namespace {
+
+constexpr int most_smaller_percent = 12;  // beyond, it shows
+
+class Search {
+  public:
+    Search(const Job& job, std::size_t sign, std::size_t face, std::size_t colour, const Shop& shop,
+           const Library& library, Moment moment, const std::stop_token& stop)
+        : job_(job),
+          sign_(sign),
+          face_(face),
+          colour_(colour),
+          shop_(shop),
+          library_(library),
+          moment_(moment),
+          stop_(stop) {}
+
+    std::vector<Alternative> run() {
+        const auto now = planner_.plan(job_, shop_, library_, moment_, stop_);
+        if (!now || now->of(sign_, face_, colour_) == nullptr) return {};
+        stops_ = stops(*now);
+        base_ = figures_of(*now, sign_, face_, colour_);
+        lettering_ = now->of(sign_, face_, colour_)->lettering;
+        room_ = now->of(sign_, face_, colour_)->bed.usable;
+        other_beds();
+        other_laps();
+        smaller();
+        std::stable_sort(found_.begin(), found_.end(), [](const Alternative& a, const Alternative& b) {
+            const auto rank = [](const CutFigures& f) {
+                return std::tuple(f.crossings, f.loads, f.film, f.hands_on, f.sections);
+            };
+            return rank(a.figures) < rank(b.figures);
+        });
+        return stop_.stop_requested() ? std::vector<Alternative>{} : std::move(found_);
+    }
+
+  private:
+    static int stops(const Plan& plan) {
+        return static_cast<int>(std::count_if(plan.problems.begin(), plan.problems.end(),
+                                              [](const Problem& p) { return p.mark == Mark::Stop; }));
+    }
+
+    // Planned; nothing where it stops the job in a way that was not there before.
+    std::optional<CutFigures> tried(const Job& job) {
+        const auto plan = planner_.plan(job, shop_, library_, moment_, stop_);
+        if (!plan || stops(*plan) > stops_) return std::nullopt;
+        return figures_of(*plan, sign_, face_, colour_);
+    }
+
+    bool keep(Reason what, Job job) {
+        const auto figures = tried(job);
+        if (!figures || *figures == base_) return false;
+        const bool same =
+            std::any_of(found_.begin(), found_.end(), [&](const Alternative& a) { return a.figures == *figures; });
+        if (!same) found_.push_back({std::move(what), *figures, std::move(job)});
+        return !same;
+    }
+
+    Making& making(Job& job) const { return job.signs[sign_].faces[face_].colours[colour_].making; }
+
+    void other_beds() {
+        const std::string now = bed_name(bed_for(shop_, job_.signs[sign_].faces[face_].colours[colour_].making));
+        for (const Mat& bed : beds_of(shop_.machines)) {
+            if (stop_.stop_requested()) return;
+            if (bed_name(bed) == now) continue;
+            Job other = job_;
+            making(other).bed = bed_name(bed);
+            keep({bed.roll    ? "alternative.roll"
+                  : bed.taped ? "alternative.taped"
+                              : "alternative.mat",
+                  {{"bed", bed.name}, {"machine", bed.machine}}},
+                 std::move(other));
+        }
+    }
+
+    void other_laps() {
+        for (const char* lap : {"0", "1/16", "1/8", "1/4"}) {
+            if (stop_.stop_requested()) return;
+            Job other = job_;
+            if (making(other).lap.value == measure(lap).value) continue;
+            making(other).lap = measure(lap);
+            keep({"alternative.lap", {{"lap", measure(lap).value}}}, std::move(other));
+        }
+    }
+
+    // Texts of this colour by so much smaller, on the sixteenth below.
+    Job shrunk(int percent, std::optional<std::size_t> only) const {
+        Job other = job_;
+        auto& texts = other.signs[sign_].faces[face_].lettering.texts;
+        for (std::size_t i = 0; i < texts.size() && i < lettering_->texts.size(); ++i) {
+            if (texts[i].colour != colour_ || texts[i].locked || (only && *only != i)) continue;
+            if (lettering_->texts[i].ink.empty()) continue;
+            const Length sixteenth = Length::sixtyfourths(4);
+            const Length now = lettering_->texts[i].cap_height;
+            const Length smaller = now * (100 - percent) / 100;
+            texts[i].sizing = Sizing::CapHeight;
+            texts[i].size = measure_of(sixteenth * (smaller.nm() / sixteenth.nm()), {Unit::Inch, 16});
+        }
+        return other;
+    }
+
+    void smaller() {
+        const auto first_that_saves = [&](std::optional<std::size_t> only) -> std::optional<std::pair<int, Job>> {
+            for (int percent = 1; percent <= most_smaller_percent && !stop_.stop_requested(); ++percent) {
+                Job other = shrunk(percent, only);
+                if (other == job_) continue;
+                const auto figures = tried(other);
+                if (figures && figures->loads < base_.loads && figures->crossings <= base_.crossings)
+                    return std::pair(percent, std::move(other));
+            }
+            return std::nullopt;
+        };
+        if (base_.loads < 2) return;
+        if (auto all = first_that_saves(std::nullopt))
+            keep({"alternative.smaller", {{"percent", std::int64_t{all->first}}}}, std::move(all->second));
+        const auto& texts = job_.signs[sign_].faces[face_].lettering.texts;
+        std::optional<std::size_t> longest;
+        for (std::size_t i = 0; i < texts.size() && i < lettering_->texts.size(); ++i) {
+            const Box& ink = lettering_->texts[i].ink;
+            const bool long_one = std::max(ink.width(), ink.height()) > to_grid(std::max(room_.along, room_.across));
+            const auto span = [&](std::size_t k) {
+                return std::max(lettering_->texts[k].ink.width(), lettering_->texts[k].ink.height());
+            };
+            if (long_one && texts[i].colour == colour_ && (!longest || span(i) > span(*longest))) longest = i;
+        }
+        if (longest && texts.size() > 1) {
+            if (auto one = first_that_saves(longest)) {
+                const std::string& words = texts[*longest].words;
+                keep({"alternative.smaller-line",
+                      {{"percent", std::int64_t{one->first}}, {"words", words.substr(0, words.find('\n'))}}},
+                     std::move(one->second));
+            }
+        }
+    }
+
+    const Job& job_;
+    std::size_t sign_, face_, colour_;
+    const Shop& shop_;
+    const Library& library_;
+    Moment moment_;
+    const std::stop_token& stop_;
+    Planner planner_;
+    int stops_ = 0;
+    CutFigures base_;
+    std::shared_ptr<const LetteringPlan> lettering_;
+    Room room_;
+    std::vector<Alternative> found_;
+};
+
+}  // namespace
+
+CutFigures figures_of(const Plan& plan, std::size_t sign, std::size_t face, std::size_t colour) {
+    CutFigures out;
+    for (const FacePlan& f : plan.faces) {
+        for (const Load& load : f.loads->loads) {
+            if (load.carried_by.empty()) ++out.loads;
+            if (load.from.empty()) out.film += load.film_length;
+        }
+    }
+    if (const FacePlan* f = plan.of(sign, face, colour)) {
+        out.sections = static_cast<int>(f->loads->sections.size());
+        out.crossings = f->loads->crossings;
+        for (const Seam& s : f->loads->seams) out.crossed += s.crossed;
+    }
+    if (plan.clock) out.hands_on = plan.clock->hands_on;
+    return out;
+}
+
+std::vector<Alternative> alternatives(const Job& job, std::size_t sign, std::size_t face, std::size_t colour,
+                                      const Shop& shop, const Library& library, Moment moment,
+                                      const std::stop_token& stop) {
+    return Search(job, sign, face, colour, shop, library, moment, stop).run();
+}
+
+}  // namespace skarvel

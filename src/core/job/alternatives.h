@@ -1,0 +1,37 @@
+// job/alternatives.h
+//
+// Alternatives: other ways to cut one colour of a face, each planned in full beside the job as it is: another mat, two
+// mats taped together, a length of roll; lettering smaller by the least that saves a load, all of it or only the line
+// that is too long; other laps. Each is a changed job, so taking one is a command like any other. Kept are those that
+// can be done, and that come out differently; best first: fewest seams across ink, fewest loads, least film, least
+// time.
+#pragma once
+
+#include <stop_token>
+
+#include "job/face_commands.h"
+
+namespace skarvel {
+
+struct CutFigures {
+    int sections = 0, loads = 0, crossings = 0;  ///< loads of the whole job, the others of the colour
+    Length film, crossed;                        ///< film of the whole job
+    Minutes hands_on{0};                         ///< of the whole job
+    friend bool operator==(const CutFigures&, const CutFigures&) = default;
+};
+
+struct Alternative {
+    Reason what;
+    CutFigures figures;
+    Job job;
+    friend bool operator==(const Alternative&, const Alternative&) = default;
+};
+
+CutFigures figures_of(const Plan& plan, std::size_t sign, std::size_t face, std::size_t colour);
+
+/// Empty where the job as it is cannot be planned, or `stop` was requested.
+std::vector<Alternative> alternatives(const Job& job, std::size_t sign, std::size_t face, std::size_t colour,
+                                      const Shop& shop, const Library& library, Moment moment,
+                                      const std::stop_token& stop = {});
+
+}  // namespace skarvel

@@ -1,0 +1,48 @@
+// device/sender.h
+//
+// Sender: one load in plotter language to a cutter behind a socket on this computer or the network, with what it says
+// back. A machine is asked for its material first (OH, the limits of what it can reach); a load that reaches further is
+// not sent. It answers each path that it has cut with its share of the whole, and at the end how the cut came out.
+#pragma once
+
+#include <atomic>
+#include <functional>
+#include <stop_token>
+#include <string>
+
+#include "text/reason.h"
+
+namespace skarvel {
+
+struct Address {
+    std::string host = "127.0.0.1";
+    int port = 0;
+};
+
+/// What the sender may be told while it runs, from any thread.
+struct SendHold {
+    std::atomic<bool> paused = false;
+};
+
+struct CutResult {
+    std::string outcome;  ///< "good", "not-through", "into-backing", or what else the machine says
+    Length material_across, material_along;
+    int seconds = 0;  ///< as the machine counts them
+    friend bool operator==(const CutResult&, const CutResult&) = default;
+};
+
+struct CutOrder {
+    std::string hpgl;
+    Length across, along;  ///< how far the load reaches
+    std::string film;      ///< the kind of film, which decides the force it wants
+    int force = 0;         ///< grams; 0 leaves it as it is set
+    int speed_mm_s = 0;
+    bool again = false;  ///< a second pass over what lies there, without unloading
+};
+
+/// Refused: nobody answers, the material is too short or too narrow, the machine stops, or `stop` was requested (then
+/// the knife is lifted first).
+Expected<CutResult> send(const CutOrder& order, const Address& to, const std::function<void(double)>& progress,
+                         const SendHold& holding, const std::stop_token& stop);
+
+}  // namespace skarvel

@@ -1,0 +1,184 @@
+// skarvel-cutter: a stand-in for a cutter, for trying and for tests. It listens on a local socket and reads plotter
+// language as a machine would over its port.
+//
+// It knows how wide and long its material is (OH), refuses what leaves it (E3), moves at its speed or `--faster` than
+// that, says where it stands (OA), and at the end how the cut came out (OC): force against what the film wants, less
+// the wear of the blade, more on humid days. A second pass over the same load without unloading deepens the cut.
+#include <fmt/format.h>
+#include <netinet/in.h>
+#include <sys/socket.h>
+#include <unistd.h>
+#include <CLI/CLI.hpp>
+#include <chrono>
+#include <cmath>
+#include <cstdlib>
+#include <iostream>
+#include <map>
+#include <set>
+#include <string>
+#include <thread>
+#include <vector>
+
+namespace {
+
+struct Settings {
+    int port = 0;
+    double across_mm = 292, along_mm = 597;  // of the material that lies in it
+    std::string film = "vinyl";
+    double wear = 0;       // 0 new, 1 blunt
+    double humidity = 50;  // per cent
+    double faster = 1;     // times its real speed
+    int force = 80;        // grams
+    int speed_mm_s = 100;
+    int loads = 0;  // stops after so many; 0 never
+};
+
+// Grams that go through each film with a new blade and just mark the paper (from memory).
+double wanted_force(const std::string& film) {
+    static const std::map<std::string, double> wants{
+        {"vinyl", 80}, {"stencil", 70}, {"metallic", 140}, {"printable", 90}, {"reusable", 180}};
+    const auto at = wants.find(film);
+    return at == wants.end() ? 80 : at->second;
+}
+
+class Cutter {
+  public:
+    explicit Cutter(Settings settings) : s_(std::move(settings)) {}
+
+    void serve(int socket) {
+        std::string heard;
+        char buffer[8192];
+        for (ssize_t n = 0; (n = recv(socket, buffer, sizeof buffer, 0)) > 0;) {
+            heard.append(buffer, static_cast<std::size_t>(n));
+            for (std::size_t end = 0; (end = heard.find(';')) != std::string::npos;) {
+                std::string order = heard.substr(0, end);
+                heard.erase(0, end + 1);
+                while (!order.empty() && std::isspace(static_cast<unsigned char>(order.front())) != 0)
+                    order.erase(0, 1);
+                const std::string answer = obey(order);
+                if (!answer.empty() && ::send(socket, answer.data(), answer.size(), MSG_NOSIGNAL) < 0) return;
+            }
+        }
+    }
+
+  private:
+    std::string obey(const std::string& order) {
+        if (order.size() < 2) return {};
+        const std::string what = order.substr(0, 2);
+        const std::vector<double> numbers = numbers_in(order.substr(2));
+        if (what == "OH") {
+            measure();
+            return fmt::format("0,0,{},{}\r\n", static_cast<long>(s_.across_mm * 40),
+                               static_cast<long>(s_.along_mm * 40));
+        }
+        if (what == "IN") begin();
+        if (what == "FS" && !numbers.empty()) s_.force = static_cast<int>(numbers[0]);
+        if (what == "VS" && !numbers.empty()) s_.speed_mm_s = std::max(1, static_cast<int>(numbers[0] * 10));
+        if (what == "PU") go(numbers, false);
+        if (what == "PD") go(numbers, true);
+        if (what == "OA") {
+            if (error_) return "E3\r\n";
+            return fmt::format("{},{},{}\r\n", static_cast<long>(x_ * 40), static_cast<long>(y_ * 40), down_ ? 1 : 0);
+        }
+        if (what == "OC") return fmt::format("{} {}\r\n", outcome(), static_cast<int>(std::ceil(seconds_)));
+        return {};
+    }
+
+    static std::vector<double> numbers_in(const std::string& text) {
+        std::vector<double> all;
+        const char* at = text.c_str();
+        for (char* end = nullptr; *at != '\0'; at = end) {
+            const double value = std::strtod(at, &end);
+            if (end == at) break;
+            all.push_back(value);
+            while (*end == ',' || *end == ' ') ++end;
+        }
+        return all;
+    }
+
+    // The length is run through once, as real ones do.
+    void measure() const { rest(s_.along_mm / 300); }
+
+    void rest(double seconds) const {
+        std::this_thread::sleep_for(std::chrono::duration<double>(seconds / std::max(1e-6, s_.faster)));
+    }
+
+    void begin() {
+        // The same load sent again without unloading is a second pass.
+        passes_ = cut_since_unloading_ ? passes_ + 1 : 1;
+        error_ = false;
+        seconds_ = 0;
+        x_ = y_ = 0;
+    }
+
+    void go(const std::vector<double>& numbers, bool down) {
+        if (down != down_) seconds_ += 0.06;
+        down_ = down;
+        for (std::size_t i = 0; i + 1 < numbers.size(); i += 2) {
+            const double x = numbers[i] / 40;
+            const double y = numbers[i + 1] / 40;
+            if (x < 0 || y < 0 || x > s_.across_mm || y > s_.along_mm) {
+                error_ = true;
+                continue;
+            }
+            const double seconds = std::hypot(x - x_, y - y_) / (down ? s_.speed_mm_s : 3.0 * s_.speed_mm_s);
+            seconds_ += seconds;
+            rest(seconds);
+            x_ = x;
+            y_ = y;
+            cut_since_unloading_ = cut_since_unloading_ || down;
+        }
+    }
+
+    [[nodiscard]] std::string outcome() const {
+        const double softer = 1 + (s_.humidity - 50) / 500;
+        const double depth =
+            s_.force * (1 - 0.5 * s_.wear) * softer / wanted_force(s_.film) * (1 + 0.4 * (passes_ - 1));
+        return depth < 0.9 ? "not-through" : depth > 1.25 ? "into-backing" : "good";
+    }
+
+    Settings s_;
+    double x_ = 0, y_ = 0, seconds_ = 0;
+    bool down_ = false, error_ = false, cut_since_unloading_ = false;
+    int passes_ = 1;
+};
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app{"A stand-in for a cutter: reads plotter language on a local socket.", "skarvel-cutter"};
+    Settings s;
+    app.add_option("--port", s.port, "To listen on (default: a free one, which it tells)");
+    app.add_option("--across", s.across_mm, "Width of the material in it, mm");
+    app.add_option("--along", s.along_mm, "Length of the material in it, mm");
+    app.add_option("--film", s.film, "vinyl, stencil, metallic, printable, reusable");
+    app.add_option("--wear", s.wear, "Of the blade, 0 to 1")->check(CLI::Range(0.0, 1.0));
+    app.add_option("--humidity", s.humidity, "Of the air, per cent")->check(CLI::Range(0.0, 100.0));
+    app.add_option("--force", s.force, "As it is set, grams");
+    app.add_option("--faster", s.faster, "Times its real speed");
+    app.add_option("--loads", s.loads, "Stop after so many callers");
+    CLI11_PARSE(app, argc, argv);
+    const int listening = socket(AF_INET, SOCK_STREAM, 0);
+    const int yes = 1;
+    setsockopt(listening, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
+    sockaddr_in here{};
+    here.sin_family = AF_INET;
+    here.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
+    here.sin_port = htons(static_cast<std::uint16_t>(s.port));
+    socklen_t size = sizeof here;
+    if (bind(listening, reinterpret_cast<sockaddr*>(&here), size) != 0 || listen(listening, 1) != 0 ||
+        getsockname(listening, reinterpret_cast<sockaddr*>(&here), &size) != 0) {
+        std::cerr << "skarvel-cutter: cannot listen on port " << s.port << '\n';
+        return 1;
+    }
+    std::cout << "listening on port " << ntohs(here.sin_port) << std::endl;
+    Cutter cutter(s);
+    for (int n = 0; s.loads == 0 || n < s.loads; ++n) {
+        const int caller = accept(listening, nullptr, nullptr);
+        if (caller < 0) break;
+        cutter.serve(caller);
+        close(caller);
+    }
+    close(listening);
+    return 0;
+}

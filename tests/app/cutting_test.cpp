@@ -1,0 +1,89 @@
+// Sections in the window: other ways to cut, the proof, and sending a load to the stand-in.
+#include <QCheckBox>
+#include <QComboBox>
+#include <QProcess>
+#include <QPushButton>
+#include <QTest>
+
+#include "support_window.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+TEST_CASE("other ways to cut are looked for beside the window, taken by a click and undone") {
+    Window w;
+    w.show(Station::Sections);
+    w.click("group Other ways to cut it");
+    w.click("look for other ways");
+    auto& seek = w.get<QPushButton>("look for other ways");
+    CHECK_FALSE(seek.isEnabled());
+    REQUIRE(QTest::qWaitFor([&] { return seek.isEnabled(); }, 60'000));
+    w.settle();
+    REQUIRE(w.find<QPushButton>("alternative 1") != nullptr);
+    CHECK(w.read().contains("As drawn: 3 sections, 2 loads"));
+    const Job before = w.job();
+    w.click("alternative 1");
+    CHECK(w.job() != before);
+    CHECK(w.find<QPushButton>("alternative 1") == nullptr);  // of another job
+    QTest::keyClick(&w.window(), Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    CHECK(w.job() == before);
+    check_layout(w);
+}
+
+TEST_CASE("the files are read back and laid, and the tray says how it comes out") {
+    Window w;
+    w.show(Station::Sections);
+    w.click("group Does it go together");
+    w.click("prove");
+    auto& prove = w.get<QPushButton>("prove");
+    REQUIRE(QTest::qWaitFor([&] { return prove.isEnabled(); }, 60'000));
+    w.settle();
+    CHECK(w.read().contains("SVG, as cut: no edge farther off than 0 mm"));
+    CHECK(w.read().contains("HPGL, as cut: no edge farther off than 0.0"));
+    CHECK(w.read().contains("By hand, HOUS | BOAT"));
+    check_layout(w);
+}
+
+TEST_CASE("a mask is cut from the roll, with ties, and the drawing follows") {
+    Window w;
+    w.show(Station::Sections);
+    auto& bed = w.get<QComboBox>("cut on");
+    const int roll = bed.findText("12-inch cutter, roll");
+    REQUIRE(roll > 0);
+    bed.setCurrentIndex(roll);
+    Q_EMIT bed.activated(roll);
+    w.settle();
+    CHECK(w.desk().face_plan()->bed.roll);
+    CHECK(w.desk().face_plan()->loads->loads.size() == 1);
+    w.type(w.get<QLineEdit>("ties"), "1/8");
+    CHECK(w.desk().face_plan()->loads->keepers == 0);
+    CHECK(w.read().contains("ties"));
+    check_layout(w);
+}
+
+TEST_CASE("a load is sent after the checks, its progress seen, and its step ticked") {
+    QProcess cutter;
+    cutter.start(SKARVEL_CUTTER, {"--across", "300", "--along", "610", "--faster", "100000"});
+    REQUIRE(cutter.waitForReadyRead(10'000));
+    const QString port = QString::fromUtf8(cutter.readLine()).trimmed().section(' ', -1);
+    Window w;
+    w.show(Station::Sections);
+    w.click("group Send to the cutter");
+    auto& send = w.get<QPushButton>("send");
+    CHECK_FALSE(send.isEnabled());
+    for (const char* check : {"the right blade is in", "rollers where they belong", "film side up, paper side down"})
+        QTest::mouseClick(&w.get<QCheckBox>(check), Qt::LeftButton, {}, QPoint(8, 8));
+    REQUIRE(send.isEnabled());
+    w.type(w.get<QLineEdit>("address"), "127.0.0.1");
+    w.click("send");
+    CHECK(w.get<QLabel>("outcome").text().contains("An address is"));
+    w.type(w.get<QLineEdit>("address"), "127.0.0.1:" + port);
+    w.click("send");
+    REQUIRE(QTest::qWaitFor([&] { return !w.job().bench.cut.empty(); }, 60'000));
+    w.settle();
+    CHECK(w.get<QLabel>("outcome").text().contains("no further"));
+    CHECK(w.job().bench.ticks.contains("1/cut/BOAT+HOUS"));
+    cutter.kill();
+    cutter.waitForFinished();
+}

@@ -1,0 +1,124 @@
+// Loads sent to the stand-in for a cutter, a program of its own behind a socket.
+#include <fmt/format.h>
+
+#include <csignal>
+#include <cstdio>
+#include <thread>
+
+#include "device/sender.h"
+#include "files/cut_file.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+// The stand-in, started on a port of its own; ends with this.
+class StandIn {
+  public:
+    explicit StandIn(const std::string& options) {
+        const std::string command = fmt::format("{} --faster 100000 {} & echo $!; wait", SKARVEL_CUTTER, options);
+        pipe_ = popen(command.c_str(), "r");
+        char line[200];
+        for (int i = 0; i < 2 && fgets(line, sizeof line, pipe_) != nullptr; ++i) {
+            int number = 0;
+            if (sscanf(line, "listening on port %d", &number) == 1) port_ = number;
+            if (sscanf(line, "%d", &number) == 1) pid_ = number;
+        }
+    }
+    ~StandIn() {
+        if (pid_ > 0) kill(pid_, SIGTERM);
+        pclose(pipe_);
+    }
+    StandIn(const StandIn&) = delete;
+    StandIn& operator=(const StandIn&) = delete;
+    [[nodiscard]] Address address() const { return {"127.0.0.1", port_}; }
+
+  private:
+    FILE* pipe_;
+    int port_ = 0, pid_ = 0;
+};
+
+CutOrder first_load() {
+    static const Job job = porch_board();
+    static const Plan plan = plan_of(job);
+    const auto loads = loads_to_cut(job, plan, usual_shop());
+    CutOrder order;
+    order.hpgl = hpgl_of(loads.front()).value();
+    order.across = 11.5_in;
+    order.along = 23_in;
+    return order;
+}
+
+Expected<CutResult> cut(const StandIn& cutter, const CutOrder& order, double* last = nullptr) {
+    const SendHold hold;
+    return send(order, cutter.address(),
+                [&](double share) {
+                    if (last != nullptr) *last = share;
+                },
+                hold, {});
+}
+
+}  // namespace
+
+TEST_CASE("a load is cut by the stand-in: good, not through with a blunt blade, into the backing with too much force") {
+    double progress = 0;
+    {
+        const StandIn cutter("--across 300 --along 610 --force 80");
+        const auto good = cut(cutter, first_load(), &progress);
+        REQUIRE(good);
+        CHECK(good->outcome == "good");
+        CHECK(progress == 1);
+        CHECK(good->seconds > 10);
+        CHECK(good->material_across.in_mm() == Approx(300));
+    }
+    {
+        const StandIn cutter("--across 300 --along 610 --force 80 --wear 0.4");
+        const auto first = cut(cutter, first_load());
+        REQUIRE(first);
+        CHECK(first->outcome == "not-through");
+        // The same again without unloading goes deeper.
+        const auto second = cut(cutter, first_load());
+        REQUIRE(second);
+        CHECK(second->outcome == "good");
+    }
+    const StandIn hard("--across 300 --along 610");
+    CutOrder order = first_load();
+    order.force = 160;
+    const auto deep = cut(hard, order);
+    REQUIRE(deep);
+    CHECK(deep->outcome == "into-backing");
+}
+
+TEST_CASE("material that is too short is measured first, and nothing is cut") {
+    const StandIn cutter("--across 300 --along 400");
+    const auto refused = cut(cutter, first_load());
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().what.id == "cut.material-short");
+    CHECK(library().catalogue.has(refused.error().what.id));
+}
+
+TEST_CASE("a stopped load lifts the knife, and a cutter that is not there is told") {
+    const StandIn cutter("--across 300 --along 610");
+    std::stop_source stop;
+    const SendHold hold;
+    const auto stopped = send(
+        first_load(), cutter.address(),
+        [&](double share) {
+            if (share > 0.2) stop.request_stop();
+        },
+        hold, stop.get_token());
+    REQUIRE_FALSE(stopped);
+    CHECK(stopped.error().what.id == "cut.stopped");
+    SendHold paused;
+    paused.paused = true;
+    std::jthread later([&] {
+        std::this_thread::sleep_for(std::chrono::milliseconds(150));
+        paused.paused = false;
+    });
+    CHECK(send(first_load(), cutter.address(), {}, paused, {}));
+    const auto nobody = send(first_load(), {"127.0.0.1", 1}, {}, hold, {});
+    REQUIRE_FALSE(nobody);
+    CHECK(nobody.error().what.id == "cut.no-answer");
+}

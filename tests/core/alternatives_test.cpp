@@ -1,0 +1,62 @@
+// Other ways to cut a colour: each is a job of its own that can be done.
+#include "job/alternatives.h"
+
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+TEST_CASE("alternatives are whole plans: taking one gives the figures it promised") {
+    const Job job = porch_board();
+    const Shop shop = usual_shop();
+    const auto at = moment("2026-05-04T18:00");
+    const CutFigures base = figures_of(plan_of(job), 0, 0, 0);
+    const auto all = alternatives(job, 0, 0, 0, shop, library(), at);
+    REQUIRE(all.size() >= 3);
+    for (const Alternative& a : all) {
+        INFO(library().catalogue.say(a.what, shop.display));
+        CHECK(a.job != job);
+        CHECK_FALSE(a.figures == base);
+        const Plan p = plan(a.job, shop, library(), at);
+        CHECK(figures_of(p, 0, 0, 0) == a.figures);
+        CHECK(p.mark_of("sections") != Mark::Stop);
+    }
+    for (std::size_t i = 1; i < all.size(); ++i)
+        CHECK(std::tuple(all[i - 1].figures.crossings, all[i - 1].figures.loads) <=
+              std::tuple(all[i].figures.crossings, all[i].figures.loads));
+    // A roll takes all three columns in one go, which the mat cannot.
+    const bool one_load =
+        std::any_of(all.begin(), all.end(), [&](const Alternative& a) { return a.figures.loads < base.loads; });
+    CHECK(one_load);
+    std::stop_source stopped;
+    stopped.request_stop();
+    CHECK(alternatives(job, 0, 0, 0, shop, library(), at, stopped.get_token()).empty());
+}
+
+TEST_CASE("letters are made smaller by the least that saves a load") {
+    Job job = porch_board();
+    Blank& b = job.signs.front().blank;
+    b.kind = Kind::Panel;
+    b.stock.clear();
+    b.length = measure("30");
+    b.width = measure("10");
+    b.stands = Stands::Level;
+    b.margin = measure("1");
+    b.clear.clear();
+    Text& t = lettering(job);
+    t.words = "CHANDLERY";
+    t.arrangement = Arrangement::Level;
+    t.letter_gap = measure("0");
+    t.sizing = Sizing::Width;
+    t.size = measure("23");  // with its margins just too long for the mat
+    making(job).margin = measure("3/4");
+    const auto all = alternatives(job, 0, 0, 0, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto smaller =
+        std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.smaller"; });
+    const Plan drawn = plan_of(job);
+    if (figures_of(drawn, 0, 0, 0).loads < 2) return;  // it fits one mat as drawn
+    REQUIRE(smaller != all.end());
+    CHECK(smaller->figures.loads < figures_of(drawn, 0, 0, 0).loads);
+    const auto percent = std::get<std::int64_t>(smaller->what.arguments.front().second);
+    CHECK(percent <= 12);
+}
