@@ -87,3 +87,30 @@ TEST_CASE("a load is sent after the checks, its progress seen, and its step tick
     cutter.kill();
     cutter.waitForFinished();
 }
+
+TEST_CASE("machines and film are changed on the shop's page, and the loads follow") {
+    Window w;
+    QTest::keyClick(&w.window(), Qt::Key_0, Qt::ControlModifier);
+    w.settle();
+    const auto machines = w.desk().shop().machines.size();
+    w.type(w.get<QLineEdit>("bed 1 of machine 1 cuts along"), "14");
+    CHECK(w.desk().shop().machines.front().beds.front().usable.along == 14_in);
+    CHECK(w.desk().face_plan()->bed.usable.along == 14_in);
+    CHECK(w.desk().face_plan()->loads->sections.size() > 3);
+    for (auto* b : w.window().findChildren<QPushButton*>()) {
+        if (b->isVisible() && b->text() == "Add film") QTest::mouseClick(b, Qt::LeftButton);
+    }
+    w.settle();
+    REQUIRE(w.desk().shop().drawer.size() == 1);
+    w.type(w.get<QLineEdit>("name of film 1"), "odd bit");
+    CHECK(w.desk().shop().drawer.front().name == "odd bit");
+    for (auto* b : w.window().findChildren<QPushButton*>()) {
+        if (b->isVisible() && b->text() == "Add a machine") QTest::mouseClick(b, Qt::LeftButton);
+    }
+    w.settle();
+    CHECK(w.desk().shop().machines.size() == machines + 1);
+    // Kept for the next start.
+    const auto kept = read_shop(read_file(w.folder() / "shop.json").value());
+    REQUIRE(kept);
+    CHECK(*kept == w.desk().shop());
+}

@@ -334,3 +334,53 @@ TEST_CASE("laid by hand, a butt opens more often than a lap, and the same every 
     CHECK(butt[0].safer_lap > Length{});
     CHECK(tried("0") == butt);
 }
+
+TEST_CASE("one spoilt section is cut again alone, and what was ticked of the others stays") {
+    Job job = porch_board();
+    Plan plan = plan_of(job);
+    const auto at = moment("2026-05-04T19:00");
+    job = tick(job, plan, "1/cut/BOAT+HOUS", at);
+    job = tick(job, plan_of(job), "1/weed/BOAT+HOUS", at);
+    REQUIRE(job.bench.cut.size() == 1);
+    const Job again = cut_section_again(job, 0, 1);
+    CHECK(again.bench.cut.front().sections.size() == 1);
+    CHECK(again.bench.spoilt.size() == 1);
+    CHECK(again.bench.spoilt.front().sections.front().letters == job.bench.cut.front().sections[1].letters);
+    plan = plan_of(again);
+    const LoadsPlan& loads = *plan.faces.front().loads;
+    CHECK(plan.bench->orphans.empty());
+    int cut = 0;
+    std::string to_cut;
+    for (const Load& l : loads.loads) {
+        cut += l.cut ? 1 : 0;
+        if (!l.cut) to_cut += l.name;
+    }
+    CHECK(cut == 1);
+    for (const char c : std::string("HOUSE")) CHECK(to_cut.find(c) != std::string::npos);
+    CHECK(to_cut.find("BOAT") == std::string::npos);
+    CHECK(cut_section_again(again, 0, 0).bench.cut.empty());
+    CHECK(cut_section_again(again, 7, 0) == again);
+}
+
+TEST_CASE("seams fall between words where that costs nothing") {
+    Job job = porch_board();
+    Blank& b = job.signs.front().blank;
+    b.kind = Kind::Panel;
+    b.stock.clear();
+    b.length = measure("42");
+    b.width = measure("8");
+    b.stands = Stands::Level;
+    b.margin = measure("1");
+    b.clear.clear();
+    Text& t = lettering(job);
+    t.words = "TERN QUAY ROWING";
+    t.arrangement = Arrangement::Level;
+    t.letter_gap = measure("0");
+    const Plan plan = plan_of(job);
+    const LoadsPlan& loads = *plan.faces.front().loads;
+    REQUIRE(loads.sections.size() > 1);
+    for (const Section& s : loads.sections) {
+        INFO(s.letters);
+        CHECK(s.pieces.front().starts_word);
+    }
+}

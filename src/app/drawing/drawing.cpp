@@ -9,6 +9,7 @@
 #include <QWheelEvent>
 #include <cmath>
 
+#include "job/naming.h"
 #include "sheets/sheets.h"
 #include "theme/theme.h"
 #include "window/ribbon.h"
@@ -606,7 +607,9 @@ void Drawing::lay_out_loads() {
     const double along = static_cast<double>(to_grid(shown_along())) * view_.scale;
     const double across = static_cast<double>(to_grid(face()->bed.usable.across)) * view_.scale;
     const double head = Theme::px(30);
-    const double foot = Theme::px(28);
+    const bool rests =
+        std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.rest.has_value(); });
+    const double foot = Theme::px(rests ? 50 : 28);
     double x = side;
     double y = board_area_.bottom() + Theme::px(44);
     if (!view_.lengthwise()) {
@@ -1216,8 +1219,9 @@ void Drawing::paint_loads(QPainter& p) {
             p.drawPath(lie.map(path_of(laid.cut)));
             const QRectF room = film.boundingRect().adjusted(4, 2, -4, -2);
             p.setFont(Theme::font(13));
-            const QString words =
-                tr("%1, of %2").arg(QString::fromStdString(guest.section.letters), QString::fromStdString(guest.of));
+            const QString letters = QString::fromStdString(guest.section.letters);
+            const QString whose = QString::fromStdString(name_of_face(desk_.job(), guest.of));
+            const QString words = whose.isEmpty() || whose == letters ? letters : tr("%1, %2").arg(letters, whose);
             p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
                        QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(room.width())));
         }
@@ -1228,8 +1232,8 @@ void Drawing::paint_loads(QPainter& p) {
         }
         p.setPen(t.pencil);
         p.setFont(Theme::font(15));
-        p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(22)),
-                   Qt::AlignLeft | Qt::AlignVCenter, load_says(load, display));
+        p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
+                   Qt::AlignLeft | Qt::AlignTop, load_says(load, display));
     }
 }
 
@@ -1242,7 +1246,7 @@ QString Drawing::load_says(const Load& load, const Display& display) {
                         .arg(static_cast<int>(std::lround(load.share * 100)));
     if (load.rest) {
         words +=
-            tr(" · keep %1 × %2")
+            tr("\nkeep what is left, %1 × %2")
                 .arg(shown(show_number(load.rest->across, display)), shown(show_number(load.rest->along, display)));
     }
     return words;

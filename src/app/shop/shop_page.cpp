@@ -37,7 +37,9 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     columns->addLayout(right, 2, 1);
     wood_ = new WoodPanel(desk_, body);
     columns->addWidget(wood_, 3, 0, 1, 2);
-    columns->setRowStretch(4, 1);
+    cutting_ = new CuttingPanel(desk_, body);
+    columns->addWidget(cutting_, 4, 0, 1, 2);
+    columns->setRowStretch(5, 1);
     columns->setColumnStretch(0, 1);
     columns->setColumnStretch(1, 1);
     const auto add = [body](QVBoxLayout* to, const QString& name, auto* widget) {
@@ -139,6 +141,7 @@ void ShopPage::refresh() {
     text_->show_choice((Theme::text_percent() - 100) / 25);
     if (!mat_name_->hasFocus()) mat_name_->setText(QString::fromStdString(s.mat.name));
     wood_->refresh();
+    cutting_->refresh();
     const Display exact{s.display.unit, 64};
     mat_width_->show_value(measure_of(s.mat.width, exact));
     mat_length_->show_value(measure_of(s.mat.length, exact));

@@ -5,6 +5,7 @@
 
 #include <QScrollArea>
 
+#include "shop/cutting_panel.h"
 #include "shop/wood_panel.h"
 #include "window/desk.h"
 #include "window/fields.h"
@@ -27,6 +28,7 @@ class ShopPage : public QScrollArea {
 
   private:
     WoodPanel* wood_;
+    CuttingPanel* cutting_;
     void edit(const std::function<void(Shop&)>& change);
     Desk& desk_;
     Segmented *unit_, *fraction_, *theme_, *text_;

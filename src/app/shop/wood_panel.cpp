@@ -3,36 +3,14 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
+#include "shop/rows.h"
 #include "theme/theme.h"
 
 namespace skarvel {
+
+using namespace shop_rows;
+
 namespace {
-
-QWidget* list(QVBoxLayout* into, QWidget* parent) {
-    auto* made = new QWidget(parent);
-    auto* rows = new QVBoxLayout(made);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->setSpacing(4);
-    into->addWidget(made);
-    return made;
-}
-
-void empty(QWidget* holder) {
-    while (QLayoutItem* item = holder->layout()->takeAt(0)) {
-        if (item->widget() != nullptr) {
-            item->widget()->hide();
-            item->widget()->deleteLater();
-        }
-        delete item;
-    }
-}
-
-QHBoxLayout* row_in(QWidget* row) {
-    auto* layout = new QHBoxLayout(row);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(4);
-    return layout;
-}
 
 Measure exactly(Length length) { return measure_of(length, {Unit::Inch, 64}); }
 

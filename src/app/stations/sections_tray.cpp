@@ -6,6 +6,7 @@
 #include <QProgressBar>
 #include <QPushButton>
 #include <set>
+#include <utility>
 
 #include "device/sender.h"
 #include "job/alternatives.h"
@@ -436,6 +437,7 @@ class SectionsTray : public Tray {
             if (mask) keepers(p);
             problems("sections");
             misfits(p);
+            spoilt();
             heading(p.loads.size() == 1 ? tr("Why one load") : tr("Why %1 loads").arg(p.loads.size()));
             for (const Reason& reason : p.why) {
                 if (reason.id.ends_with("proved")) {
@@ -471,6 +473,23 @@ class SectionsTray : public Tray {
         for (const auto& [letters, n] : by_letter)
             names << (n == 1 ? text_of(letters) : QString("%1 %2").arg(text_of(letters)).arg(n));
         if (!names.isEmpty()) why(tr("Leave in while weeding: %1").arg(names.join(", ")));
+    }
+
+    // What is cut of this colour, section by section: a spoilt one is cut again alone.
+    void spoilt() {
+        const std::string of = face_id(sign(), desk_.face_at(), desk_.colour_at());
+        bool first = true;
+        for (std::size_t i = 0; i < desk_.job().bench.cut.size(); ++i) {
+            const CutLoad& load = desk_.job().bench.cut[i];
+            if (load.of != of) continue;
+            if (std::exchange(first, false)) heading(tr("Cut, and spoilt?"));
+            for (std::size_t k = 0; k < load.sections.size(); ++k) {
+                const QString letters = text_of(load.sections[k].letters);
+                offer(tr("%1 is spoilt: cut it again").arg(letters), [this, i, k] {
+                    desk_.apply(cut_section_again(desk_.job(), i, k));
+                })->setObjectName("spoilt " + letters);
+            }
+        }
     }
 
     void misfits(const LoadsPlan& p) {

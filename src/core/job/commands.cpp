@@ -83,6 +83,39 @@ Job cut_again(const Job& job, std::size_t cut_load) {
     return out;
 }
 
+Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section) {
+    if (cut_load >= job.bench.cut.size()) return job;
+    const CutLoad& load = job.bench.cut[cut_load];
+    if (section >= load.sections.size()) return job;
+    if (load.sections.size() == 1) return cut_again(job, cut_load);
+    Job out = job;
+    CutLoad& kept = out.bench.cut[cut_load];
+    CutLoad spoilt = kept;
+    spoilt.sections = {kept.sections[section]};
+    std::erase_if(spoilt.placements, [&](const Placement& p) { return p.section != section; });
+    for (Placement& p : spoilt.placements) p.section = 0;
+    // Its film was booked with the load it was cut in.
+    spoilt.film_length = {};
+    const std::string before = letters_of_load(kept);
+    kept.sections.erase(kept.sections.begin() + static_cast<long>(section));
+    std::erase_if(kept.placements, [&](const Placement& p) { return p.section == section; });
+    for (Placement& p : kept.placements) p.section -= p.section > section ? 1 : 0;
+    // Steps are named after what is on a load: what is left of this one keeps what was ticked.
+    const std::string after = letters_of_load(kept);
+    for (const char* kind : {"/cut/", "/weed/"}) {
+        const auto at = out.bench.ticks.find(kept.of + kind + before);
+        if (at == out.bench.ticks.end()) continue;
+        out.bench.ticks[kept.of + kind + after] = at->second;
+        out.bench.ticks.erase(kept.of + kind + before);
+    }
+    for (CutLoad& other : out.bench.cut) {
+        if (other.carried_by == kept.of + "/cut/" + before) other.carried_by = kept.of + "/cut/" + after;
+    }
+    out.bench.ticks.erase(kept.of + "/lay/" + spoilt.sections.front().letters);
+    out.bench.spoilt.push_back(std::move(spoilt));
+    return out;
+}
+
 namespace {
 
 // Never used before: steps that were ticked for a sign that is gone stay told apart.

@@ -18,6 +18,9 @@ Job hold(const Job& job, const std::string& step, Moment until);
 /// A load that no longer agrees with the design is used as it is, or its sections are cut again from the design.
 Job keep_cut(const Job& job, std::size_t cut_load);
 Job cut_again(const Job& job, std::size_t cut_load);
+/// One section of a load is spoilt: it alone is cut again, what else was cut with it stays. The last one of a load
+/// takes the load with it.
+Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section);
 
 /// Another sign like one that is there, with other words, after it; on the post as well where that one is.
 Job copy_sign(const Job& job, std::size_t sign, const std::string& words);

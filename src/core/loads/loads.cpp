@@ -20,7 +20,7 @@ std::int64_t reach(const std::vector<Placement>& placements, const std::vector<B
 struct Choice {
     const Division* division = nullptr;
     Packed packed;
-    std::tuple<int, std::size_t, Length, Length, std::size_t, int, std::int64_t> rank;
+    std::tuple<int, std::size_t, Length, Length, std::size_t, int, int, std::int64_t> rank;
 };
 
 Choice tried(const Division& division, const Mat& mat) {
@@ -32,8 +32,8 @@ Choice tried(const Division& division, const Mat& mat) {
     for (const auto& load : choice.packed.loads) film += film_to_cut(from_grid(reach(load, films)));
     std::int64_t longest = 0;
     for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
-    choice.rank = {division.crossings,    choice.packed.loads.size(), division.crossed, film,
-                   division.parts.size(), division.off_lines,         longest};
+    choice.rank = {division.crossings,    choice.packed.loads.size(), division.crossed,   film,
+                   division.parts.size(), division.in_words,          division.off_lines, longest};
     return choice;
 }
 

@@ -6,8 +6,8 @@
 // placed lowest first at the corners of what already lies there. Up to seven sections every order is tried, beyond that
 // a number of sorted orders, all within a bound of counted steps; up to ten sections that one mat could hold by their
 // area are searched in full. The division that wins has (fewest seams that cross
-// ink, fewest loads, least ink crossed, least film, fewest sections, seams on measurable lines). `proved` is said only
-// where the number of loads meets a lower bound that holds for every division.
+// ink, fewest loads, least ink crossed, least film, fewest sections, fewest words parted, seams on measurable lines).
+// `proved` is said only where the number of loads meets a lower bound that holds for every division.
 //
 // What is already cut stays: those sections are not packed again.
 #pragma once

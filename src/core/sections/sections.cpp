@@ -52,6 +52,7 @@ struct Score {
     std::int64_t crossed = 0;
     int sections = 0;
     int stepped = 0;
+    int in_words = 0;
     double film = 0;
     int off_lines = 0;
     friend auto operator<=>(const Score&, const Score&) = default;
@@ -60,6 +61,7 @@ struct Score {
         a.crossed += b.crossed;
         a.sections += b.sections;
         a.stepped += b.stepped;
+        a.in_words += b.in_words;
         a.film += b.film;
         a.off_lines += b.off_lines;
         return a;
@@ -151,6 +153,7 @@ class Divider {
         Length lap;
         const char* why = "";
         bool is_end = false;
+        int in_words = 0;  // words that it parts
     };
 
     std::vector<Draft> solve(const std::vector<std::size_t>& part, const Box& cell, int depth,
@@ -193,10 +196,32 @@ class Divider {
             last_high = std::max(last_high, high(axis, boxes_[order[i - 1]]));
             if (next_low[i] < last_high && interlocked(order, axis, next_low[i], last_high, i) > most_interlocked)
                 continue;
+            const std::size_t first = out.size();
             add_candidates(out, i, last_high, next_low[i]);
+            const int in_words = out.size() > first ? words_parted(order, axis, i) : 0;
+            for (std::size_t k = first; k < out.size(); ++k) out[k].in_words = in_words;
         }
         out.push_back({order.size(), high(axis, cell), high(axis, cell), high(axis, cell), false, {}, "", true});
         return out;
+    }
+
+    // On how many lines a seam before piece `before` of the order comes between letters of one word.
+    [[nodiscard]] int words_parted(const std::vector<std::size_t>& order, Axis axis, std::size_t before) const {
+        std::map<int, std::pair<std::int64_t, bool>> next;  // of each line: where its next piece begins; starts a word
+        for (std::size_t k = before; k < order.size(); ++k) {
+            const Piece& p = pieces_[order[k]];
+            if (p.art) continue;
+            const std::int64_t at = low(axis, boxes_[order[k]]);
+            const auto known = next.find(p.line);
+            if (known == next.end() || at < known->second.first) next[p.line] = {at, p.starts_word};
+        }
+        std::set<int> parted;
+        for (std::size_t k = 0; k < before; ++k) {
+            const Piece& p = pieces_[order[k]];
+            const auto known = next.find(p.line);
+            if (!p.art && known != next.end() && !known->second.second) parted.insert(p.line);
+        }
+        return static_cast<int>(parted.size());
     }
 
     // How many outlines reach into the strip where the two sides of a seam overlap.
@@ -334,6 +359,7 @@ class Divider {
         Score seam;
         if (!end.is_end) {
             seam.stepped = end.stepped ? 1 : 0;
+            seam.in_words = end.in_words;
             seam.off_lines = end.stepped ? 4 : off_line(end.where);
         }
         for (std::size_t rank = 0; rank < best[from].size(); ++rank) {
@@ -577,6 +603,7 @@ Division finish(Draft draft, const Context& context) {
         return a.axis == Axis::Y && b.axis == Axis::Y ? a.where > b.where : a.where < b.where;
     });
     division.off_lines = draft.score.off_lines;
+    division.in_words = draft.score.in_words;
     division.crossings = draft.score.crossings;
     division.crossed = Length::nanometres(draft.score.crossed);
     division.spans_face = (context.span_x || context.span_y) && context.mask;

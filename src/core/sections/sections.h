@@ -8,8 +8,8 @@
 // kept); a part that still fits no way is divided along the other axis. Only a single piece larger than the room is
 // crossed, by straight cuts where they meet least ink.
 //
-// Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, film, seams off a line that a
-// maker can measure to). Which one is used is decided in loads/, where sections are packed.
+// Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, words parted, film, seams off a
+// line that a maker can measure to). Which one is used is decided in loads/, where sections are packed.
 #pragma once
 
 #include <optional>
@@ -72,6 +72,7 @@ struct Division {
     std::vector<Part> parts;  ///< in laying order: from the top down, then left to right
     std::vector<Seam> seams;
     int off_lines = 0;  ///< how far seams lie off lines that a maker can measure to, added up
+    int in_words = 0;   ///< words that seams part
     int crossings = 0;
     Length crossed;
     bool spans_face = false;  ///< masks run to the board's edges and are placed by them

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 
+#include "job/naming.h"
 #include "sheets/sheet_parts.h"
 
 namespace skarvel {
@@ -156,7 +157,8 @@ std::vector<Page> load_sheets(const Job& job, const FacePlan& face, const Shop& 
             const LaidSection laid = lay_on_mat(g.section, g.placement);
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.2, true, true);
             const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
-            sheet.text(corner.x + 1.5, corner.y + 4, fmt::format("{} of {}", g.section.letters, g.of), small);
+            sheet.text(corner.x + 1.5, corner.y + 4, fmt::format("{}, {}", g.section.letters, name_of_face(job, g.of)),
+                       small);
         }
         if (++column == 2 || i + 1 == face.loads->loads.size()) {
             column = 0;

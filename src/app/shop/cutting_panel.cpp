@@ -1,0 +1,289 @@
+#include "shop/cutting_panel.h"
+
+#include <QHBoxLayout>
+#include <QSpinBox>
+#include <QVBoxLayout>
+
+#include "shop/rows.h"
+#include "theme/theme.h"
+
+namespace skarvel {
+
+using namespace shop_rows;
+
+CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 12, 0, 0);
+    columns->setSpacing(40);
+    auto* left = new QVBoxLayout;
+    auto* right = new QVBoxLayout;
+    left->setSpacing(4);
+    right->setSpacing(4);
+    columns->addLayout(left, 1);
+    columns->addLayout(right, 1);
+    left->addWidget(label(tr("Machines"), "title", this));
+    left->addWidget(
+        label(tr("Each with its beds: name, film across and along, and what of that it cuts."), "small", this));
+    machines_ = list(left, this);
+    auto* add_machine = button(tr("Add a machine"), nullptr, this);
+    add_machine->setIcon(Theme::icon("plus"));
+    connect(add_machine, &QPushButton::clicked, this, [this] {
+        edit([](Shop& s) {
+            Machine m = usual_machines().front();
+            m.name = "cutter " + std::to_string(s.machines.size() + 1);
+            m.beds.resize(1);
+            s.machines.push_back(std::move(m));
+        });
+    });
+    left->addWidget(add_machine);
+    left->addStretch(1);
+    right->addWidget(label(tr("Film in the drawer"), "title", this));
+    right->addWidget(label(tr("Rolls narrow what a load may be; sheets and leftovers are used first."), "small", this));
+    films_ = list(right, this);
+    auto* add_film = button(tr("Add film"), nullptr, this);
+    add_film->setIcon(Theme::icon("plus"));
+    connect(add_film, &QPushButton::clicked, this, [this] {
+        edit([](Shop& s) {
+            s.drawer.push_back(
+                {"removable-matt", "", "piece " + std::to_string(s.drawer.size() + 1), 12_in, 12_in, false, false, 0});
+        });
+    });
+    right->addWidget(add_film);
+    right->addSpacing(12);
+    right->addWidget(label(tr("Laying by hand"), "title", this));
+    right->addWidget(label(tr("How far sections come to lie off their place, two times out of three."), "small", this));
+    auto* hands = new QHBoxLayout;
+    shift_ = measure(
+        tr("off its place"), desk_.shop().hands.shift, [](Shop& s, Length l) { s.hands.shift = l; }, this);
+    turn_ = number(
+        tr("turned by hundredths of a degree"), desk_.shop().hands.turn_hundredths, 0, 500, tr(" / 100 °"),
+        [](Shop& s, int v) { s.hands.turn_hundredths = v; }, this);
+    hands->addWidget(shift_);
+    hands->addWidget(turn_);
+    right->addLayout(hands);
+    right->addStretch(1);
+    refresh();
+}
+
+void CuttingPanel::edit(const std::function<void(Shop&)>& change) {
+    Shop shop = desk_.shop();
+    change(shop);
+    desk_.set_shop(shop);
+    refresh();
+}
+
+QLineEdit* CuttingPanel::text(const QString& name, const std::string& shown_text,
+                              const std::function<void(Shop&, const std::string&)>& set, QWidget* parent) {
+    auto* made = new QLineEdit(QString::fromStdString(shown_text), parent);
+    made->setAccessibleName(name);
+    made->setObjectName(name);
+    made->setCursorPosition(0);
+    connect(made, &QLineEdit::editingFinished, this, [this, made, set] {
+        const std::string typed = made->text().trimmed().toStdString();
+        edit([&](Shop& s) { set(s, typed); });
+    });
+    return made;
+}
+
+MeasureField* CuttingPanel::measure(const QString& name, Length value, const std::function<void(Shop&, Length)>& set,
+                                    QWidget* parent) {
+    auto* made = new MeasureField(desk_, name, parent);
+    made->show_value(measure_of(value, {Unit::Inch, 64}));
+    connect(made, &MeasureField::decided, this, [this, set](const Measure& m) {
+        if (m.value >= Length{}) edit([&](Shop& s) { set(s, m.value); });
+    });
+    return made;
+}
+
+QSpinBox* CuttingPanel::number(const QString& name, int shown_value, int least, int most, const QString& suffix,
+                               const std::function<void(Shop&, int)>& set, QWidget* parent) {
+    auto* made = new QSpinBox(parent);
+    made->setRange(least, most);
+    made->setSuffix(suffix);
+    made->setValue(shown_value);
+    made->setAccessibleName(name);
+    made->setObjectName(name);
+    connect(made, &QSpinBox::editingFinished, this,
+            [this, made, set] { edit([&](Shop& s) { set(s, made->value()); }); });
+    return made;
+}
+
+QPushButton* CuttingPanel::remover(const QString& name, const std::function<void(Shop&)>& remove, QWidget* parent) {
+    auto* made = button({}, "text", parent);
+    made->setIcon(Theme::icon("x"));
+    made->setAccessibleName(name);
+    made->setFixedWidth(Theme::px(26));
+    connect(made, &QPushButton::clicked, this, [this, remove] { edit(remove); });
+    return made;
+}
+
+QWidget* CuttingPanel::machine_rows(std::size_t i) {
+    auto* holder = new QWidget(machines_);
+    auto* lines = new QVBoxLayout(holder);
+    lines->setContentsMargins(0, 4, 0, 8);
+    lines->setSpacing(4);
+    const Machine& m = desk_.shop().machines[i];
+    auto* head = new QHBoxLayout;
+    head->setSpacing(4);
+    head->addWidget(text(
+                        tr("name of machine %1").arg(i + 1), m.name,
+                        [i](Shop& s, const std::string& typed) {
+                            if (typed.empty() || i >= s.machines.size()) return;
+                            // The usual mat goes with its machine.
+                            if (s.mat.machine == s.machines[i].name) s.mat.machine = typed;
+                            s.machines[i].name = typed;
+                        },
+                        holder),
+                    3);
+    head->addWidget(number(
+                        tr("speed of machine %1").arg(i + 1), m.knife.speed_mm_s, 1, 2000, tr(" mm/s"),
+                        [i](Shop& s, int v) { s.machines.at(i).knife.speed_mm_s = v; }, holder),
+                    2);
+    head->addWidget(remover(
+        tr("remove machine %1").arg(i + 1),
+        [i](Shop& s) {
+            if (s.machines.size() > 1) s.machines.erase(s.machines.begin() + static_cast<long>(i));
+        },
+        holder));
+    lines->addLayout(head);
+    auto* sends = new QHBoxLayout;
+    sends->setSpacing(4);
+    auto* address = text(
+        tr("address of machine %1").arg(i + 1), m.address,
+        [i](Shop& s, const std::string& typed) { s.machines.at(i).address = typed; }, holder);
+    address->setPlaceholderText(tr("where it listens"));
+    sends->addWidget(address, 3);
+    auto* force = number(
+        tr("force of machine %1").arg(i + 1), m.force, 0, 2000, tr(" g"),
+        [i](Shop& s, int v) { s.machines.at(i).force = v; }, holder);
+    force->setSpecialValueText(tr("force as set"));
+    sends->addWidget(force, 2);
+    lines->addLayout(sends);
+    for (std::size_t b = 0; b < m.beds.size(); ++b) lines->addWidget(bed_row(i, b, holder));
+    auto* more = new QHBoxLayout;
+    for (const bool roll : {false, true}) {
+        auto* add = button(roll ? tr("Add a roll") : tr("Add a mat"), nullptr, holder);
+        add->setObjectName((roll ? tr("add a roll to machine %1") : tr("add a mat to machine %1")).arg(i + 1));
+        more->addWidget(add);
+        connect(add, &QPushButton::clicked, this, [this, i, roll] {
+            edit([&](Shop& s) {
+                Mat bed{roll ? "roll" : "12 x 12", 12_in, roll ? 144_in : 12_in, {11.5_in, roll ? 144_in : 11.5_in}};
+                bed.roll = roll;
+                s.machines.at(i).beds.push_back(bed);
+            });
+        });
+    }
+    more->addStretch(1);
+    lines->addLayout(more);
+    return holder;
+}
+
+QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* parent) {
+    auto* row = new QWidget(parent);
+    auto* layout = row_in(row);
+    const Mat& mat = desk_.shop().machines[machine].beds[bed];
+    const auto named = [&](const QString& what) { return what.arg(bed + 1).arg(machine + 1); };
+    // The usual bed is one of these, kept by itself: it changes with them.
+    const auto with = [machine, bed](Shop& s, const std::function<void(Mat&)>& change) {
+        if (machine >= s.machines.size() || bed >= s.machines[machine].beds.size()) return;
+        Mat& m = s.machines[machine].beds[bed];
+        const bool usual = s.mat.name == m.name && s.mat.machine == s.machines[machine].name;
+        change(m);
+        if (!usual) return;
+        s.mat = m;
+        s.mat.machine = s.machines[machine].name;
+    };
+    layout->addWidget(text(
+                          named(tr("name of bed %1 of machine %2")), mat.name,
+                          [with](Shop& s, const std::string& typed) {
+                              if (!typed.empty()) with(s, [&](Mat& m) { m.name = typed; });
+                          },
+                          row),
+                      3);
+    const auto add = [&](const QString& what, Length value, const std::function<Length&(Mat&)>& of) {
+        layout->addWidget(
+            measure(
+                named(what), value, [with, of](Shop& s, Length l) { with(s, [&](Mat& m) { of(m) = l; }); }, row),
+            2);
+    };
+    add(tr("width of bed %1 of machine %2"), mat.width, [](Mat& m) -> Length& { return m.width; });
+    add(tr("length of bed %1 of machine %2"), mat.length, [](Mat& m) -> Length& { return m.length; });
+    add(tr("bed %1 of machine %2 cuts across"), mat.usable.across, [](Mat& m) -> Length& { return m.usable.across; });
+    add(tr("bed %1 of machine %2 cuts along"), mat.usable.along, [](Mat& m) -> Length& { return m.usable.along; });
+    layout->addWidget(remover(
+        named(tr("remove bed %1 of machine %2")),
+        [machine, bed](Shop& s) {
+            auto& beds = s.machines.at(machine).beds;
+            if (beds.size() > 1) beds.erase(beds.begin() + static_cast<long>(bed));
+        },
+        row));
+    return row;
+}
+
+QWidget* CuttingPanel::film_row(std::size_t i) {
+    auto* row = new QWidget(films_);
+    auto* lines = new QVBoxLayout(row);
+    lines->setContentsMargins(0, 0, 0, 6);
+    lines->setSpacing(4);
+    auto* first = new QHBoxLayout;
+    auto* second = new QHBoxLayout;
+    first->setSpacing(4);
+    second->setSpacing(4);
+    lines->addLayout(first);
+    lines->addLayout(second);
+    const FilmStock& f = desk_.shop().drawer[i];
+    first->addWidget(text(
+                         tr("name of film %1").arg(i + 1), f.name,
+                         [i](Shop& s, const std::string& typed) {
+                             if (i < s.drawer.size()) s.drawer[i].name = typed;
+                         },
+                         row),
+                     3);
+    auto* kind = new Choice(tr("kind of film %1").arg(i + 1), row);
+    for (const Film& film : desk_.library().trade.films)
+        kind->addItem(QString::fromStdString(film.name), QString::fromStdString(film.id));
+    kind->show_data(QString::fromStdString(f.film));
+    connect(kind, &QComboBox::activated, this, [this, i, kind] {
+        edit([&](Shop& s) { s.drawer.at(i).film = kind->currentData().toString().toStdString(); });
+    });
+    first->addWidget(kind, 3);
+    auto* sold = new Choice(tr("film %1 is a").arg(i + 1), row);
+    sold->addItem(tr("roll"));
+    sold->addItem(tr("sheet or leftover"));
+    sold->setCurrentIndex(f.roll ? 0 : 1);
+    connect(sold, &QComboBox::activated, this,
+            [this, i](int at) { edit([&](Shop& s) { s.drawer.at(i).roll = at == 0; }); });
+    second->addWidget(sold, 3);
+    second->addWidget(
+        measure(
+            tr("width of film %1").arg(i + 1), f.width, [i](Shop& s, Length l) { s.drawer.at(i).width = l; }, row),
+        2);
+    second->addWidget(
+        measure(
+            tr("length of film %1 left").arg(i + 1), f.left, [i](Shop& s, Length l) { s.drawer.at(i).left = l; }, row),
+        2);
+    second->addWidget(remover(
+        tr("remove film %1").arg(i + 1), [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); },
+        row));
+    return row;
+}
+
+void CuttingPanel::refresh() {
+    const Shop& shop = desk_.shop();
+    if (!shift_->hasFocus()) shift_->show_value(measure_of(shop.hands.shift, {Unit::Inch, 64}));
+    if (!turn_->hasFocus()) turn_->setValue(shop.hands.turn_hundredths);
+    // Rows are made anew only when there is something else to show: a field that is typed into stays.
+    if (!built_ || machines_shown_ != shop.machines) {
+        machines_shown_ = shop.machines;
+        empty(machines_);
+        for (std::size_t i = 0; i < shop.machines.size(); ++i) machines_->layout()->addWidget(machine_rows(i));
+    }
+    if (!built_ || films_shown_ != shop.drawer) {
+        films_shown_ = shop.drawer;
+        empty(films_);
+        for (std::size_t i = 0; i < shop.drawer.size(); ++i) films_->layout()->addWidget(film_row(i));
+    }
+    built_ = true;
+}
+
+}  // namespace skarvel
