@@ -9,6 +9,7 @@
 #include "job/commands.h"
 #include "job/face_commands.h"
 #include "job/plan.h"
+#include "proof/proof.h"
 
 namespace {
 
@@ -199,6 +200,55 @@ void drag_step(benchmark::State& state, Job job) {
     }
 }
 
+// Sections and loads alone: the ink and all before it are there.
+void sections_and_loads(benchmark::State& state, const Job& job) {
+    const Shop shop = usual_shop();
+    const Plan p = plan(job, shop, library(), monday());
+    for (auto _ : state) {
+        for (const FacePlan& f : p.faces)
+            benchmark::DoNotOptimize(plan_loads(*f.pieces, f.blank->face, f.bed, f.making, {}));
+    }
+}
+
+// Two colours: a rim behind the letters.
+Job script_board_with_rim() {
+    Job job = script_board();
+    Face& face = job.signs.front().faces.front();
+    face.colours.push_back(face.colours.front());
+    face.lettering.main().rim = Rim{measure("1/8"), 1, true, measure("1/16"), false};
+    return job;
+}
+
+// Twelve signs, whose sections are packed on shared loads.
+void share_twelve(benchmark::State& state) {
+    Job job = script_board();
+    for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
+    const Plan p = plan(job, usual_shop(), library(), monday());
+    std::vector<Sharer> sharers;
+    std::size_t sections = 0;
+    for (const FacePlan& f : p.faces) {
+        LoadsPlan own = plan_loads(*f.pieces, f.blank->face, f.bed, f.making, {});
+        sections += own.sections.size();
+        sharers.push_back({face_id(job.signs[f.sign], f.face, f.colour), f.making.film.id, "", true, f.bed,
+                           std::make_shared<const LoadsPlan>(std::move(own))});
+    }
+    state.counters["sections"] = static_cast<double>(sections);
+    for (auto _ : state) benchmark::DoNotOptimize(share_loads(sharers, {}));
+}
+
+void knife(benchmark::State& state, const Job& job) {
+    const Shop shop = usual_shop();
+    const Plan p = plan(job, shop, library(), monday());
+    for (auto _ : state) benchmark::DoNotOptimize(loads_to_cut(job, p, shop));
+}
+
+void proving(benchmark::State& state, const Job& job) {
+    const Shop shop = usual_shop();
+    const Plan p = plan(job, shop, library(), monday());
+    const FileSet files = files_of(job, p, shop);
+    for (auto _ : state) benchmark::DoNotOptimize(prove(job, p, shop, files, CutFormat::Svg));
+}
+
 void new_moment(benchmark::State& state) {
     Planner planner;
     const Job job = porch_board();
@@ -239,6 +289,15 @@ int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("an SVG of 100 000 nodes", read_svg)->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("a step of a drag: 60 letters", drag_step, script_board())
         ->Unit(benchmark::kMicrosecond);
+    benchmark::RegisterBenchmark("sections and loads: the porch board", sections_and_loads, porch_board())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("sections and loads: 60 letters in two colours, 72 x 11 in", sections_and_loads,
+                                 script_board_with_rim())
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("loads shared by twelve signs", share_twelve)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("the knife's way: 60 letters", knife, script_board())->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("the proof from SVG: the porch board", proving, porch_board())
+        ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("a minute passes: the porch board", new_moment)->Unit(benchmark::kMillisecond);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();

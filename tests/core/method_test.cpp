@@ -55,7 +55,10 @@ TEST_CASE("each rule of the trade can fire") {  // common practice, all of them
         {"removable-on-rough", with([](Job& j) { blank(j).surface = "rough"; })},
         {"metallic-mask", with([](Job& j) { making(j).film = "metallic"; })},
         {"patterned-on-coat", with([](Job& j) { making(j).film = "patterned-leftover"; })},
-        {"reusable-with-keepers", with([](Job& j) { making(j).film = "reusable-sheet"; })},
+        {"reusable-with-keepers", with([](Job& j) {
+             making(j).film = "reusable-sheet";
+             making(j).tie = measure("0");
+         })},
         {"film-unknown", with([](Job& j) { making(j).film = "from the attic"; })},
         {"tool-unknown", with([](Job& j) { making(j).tool = "goose feather"; })},
         {"material-unknown", with([](Job& j) { blank(j).material = "driftwood"; })},

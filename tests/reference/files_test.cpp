@@ -206,3 +206,37 @@ print("%.4f %.4f" % best)
     CHECK(w == Approx(5.5 / 8).margin(0.005));
     CHECK(h == Approx(60.0 / 8).margin(0.005));
 }
+
+TEST_CASE("DXF and plotter files have the extents and lengths that ezdxf and hp2xx read from them") {
+    const Folder folder;
+    for (const Job& job : {porch_board(), long_board()}) {
+        const Plan plan = plan_of(job);
+        const auto loads = loads_to_cut(job, plan, usual_shop());
+        const LoadToCut& load = loads.front();
+        std::ofstream(folder / "load.dxf") << dxf_of(load);
+        std::ofstream(folder / "load.plt") << hpgl_of(load).value();
+        const Ran read = run(std::string(SKARVEL_PYTHON) + " " SKARVEL_SOURCE "/tests/reference/cut_lengths.py " +
+                             (folder / "load.dxf").string() + " " + (folder / "load.plt").string());
+        INFO(read.out);
+        REQUIRE(read.code == 0);
+        double closed = 0;
+        Box box;
+        for (const KnifePath& p : load.way.paths) {
+            closed += p.closed() ? 1 : 0;
+            for (const Point& at : p.points) box = around(box, {at, at + Point{1, 1}});
+        }
+        std::istringstream lines(read.out);
+        std::string kind;
+        double paths = 0, wide = 0, high = 0, length = 0;
+        int seen = 0;
+        while (lines >> kind >> paths >> wide >> high >> length) {
+            ++seen;
+            const double off = kind == "dxf" ? 0.001 : 0.2;  // hp2xx writes thousandths of a point from its own grid
+            CHECK(wide == Approx(grid_to_mm(box.width())).margin(off));
+            CHECK(high == Approx(grid_to_mm(box.height())).margin(off));
+            CHECK(length == Approx(load.way.cut.in_mm()).epsilon(kind == "dxf" ? 1e-6 : 0.005));
+            if (kind == "dxf") CHECK(paths == closed);
+        }
+        CHECK(seen == 2);
+    }
+}

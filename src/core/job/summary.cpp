@@ -75,6 +75,12 @@ StationLine lettering_line(const FacePlan& face) {
 StationLine sections_line(const FacePlan& face) {
     const LoadsPlan& l = *face.loads;
     if (l.sections.empty()) return {{"ticket.nothing-to-cut", {}}, {}};
+    const bool carried =
+        std::all_of(l.loads.begin(), l.loads.end(), [](const Load& load) { return !load.carried_by.empty(); });
+    if (carried) {
+        return {{"ticket.sections", {{"sections", count(l.sections.size())}, {"loads", count(l.loads.size())}}},
+                {"ticket.carried", {}}};
+    }
     return {{"ticket.sections", {{"sections", count(l.sections.size())}, {"loads", count(l.loads.size())}}},
             l.crossings == 0
                 ? Reason{"ticket.no-ink-cut", {{"film", l.film_total}}}

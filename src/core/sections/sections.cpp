@@ -5,11 +5,13 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <limits>
 #include <map>
 #include <numeric>
 #include <optional>
 #include <set>
+#include <tuple>
 
 namespace skarvel {
 namespace {
@@ -47,6 +49,8 @@ struct Context {
     }
 };
 
+constexpr double inch_of_roll = static_cast<double>(to_grid(1_in)) * static_cast<double>(to_grid(12_in));
+
 struct Score {
     int crossings = 0;
     std::int64_t crossed = 0;
@@ -55,7 +59,14 @@ struct Score {
     int in_words = 0;
     double film = 0;
     int off_lines = 0;
-    friend auto operator<=>(const Score&, const Score&) = default;
+    // Words are parted rather than an inch of roll spent, and not for less.
+    friend bool operator<(const Score& a, const Score& b) {
+        const auto rank = [](const Score& s) {
+            return std::tuple(s.crossings, s.crossed, s.sections, s.stepped, std::floor(s.film / inch_of_roll),
+                              s.in_words, s.film, s.off_lines);
+        };
+        return rank(a) < rank(b);
+    }
     friend Score operator+(Score a, const Score& b) {
         a.crossings += b.crossings;
         a.crossed += b.crossed;

@@ -8,7 +8,8 @@
 // kept); a part that still fits no way is divided along the other axis. Only a single piece larger than the room is
 // crossed, by straight cuts where they meet least ink.
 //
-// Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, words parted, film, seams off a
+// Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, film by the inch of roll, words
+// parted, film, seams off a
 // line that a maker can measure to). Which one is used is decided in loads/, where sections are packed.
 #pragma once
 
