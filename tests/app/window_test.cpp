@@ -316,7 +316,7 @@ TEST_CASE("units are switched in one place, everywhere, and plan nothing new") {
 TEST_CASE("the shop's mat and hours plan again") {
     Window w;
     w.window().show_shop();
-    w.type(w.get<QLineEdit>("it cuts, along"), "11 1/2");
+    w.type(w.get<QLineEdit>("bed 1 of machine 1 cuts along"), "11 1/2");
     CHECK(w.desk().plan().faces.front().loads->sections.size() > 3);
     w.click("Wednesday");
     const auto works_on = [&](std::chrono::weekday day) {

@@ -384,3 +384,53 @@ TEST_CASE("seams fall between words where that costs nothing") {
         CHECK(s.pieces.front().starts_word);
     }
 }
+
+TEST_CASE("files of any sign go together again, and its sections cover the ink once outside laps") {
+    CHECK(rc::check([] {
+        Job job = porch_board();
+        Blank& b = job.signs.front().blank;
+        b.kind = Kind::Panel;
+        b.stock.clear();
+        b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 8, 64 * 60)), {Unit::Inch, 64});
+        b.width = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 5, 64 * 20)), {Unit::Inch, 64});
+        b.stands = *rc::gen::element(Stands::Level, Stands::Upright);
+        b.margin = measure("3/4");
+        b.clear.clear();
+        Text& t = lettering(job);
+        t.words = *rc::gen::element<std::string>("OAR", "BOATHOUSE", "TEA ROOM", "Low Tide\nSlipway", "A8B%");
+        t.typeface = *rc::gen::element(typeface("League Spartan", "Bold"), typeface("Lobster Two", "Bold"),
+                                       typeface("Bebas Neue"));
+        t.arrangement = *rc::gen::element(Arrangement::Level, Arrangement::Stack);
+        t.letter_gap = measure(t.arrangement == Arrangement::Stack ? "1/2" : "0");
+        t.line_gap = measure("1/2");
+        making(job).way = *rc::gen::element(Way::Decal, Way::PaintThrough);
+        making(job).lap = measure(*rc::gen::element("0", "1/8", "1/4"));
+        if (*rc::gen::arbitrary<bool>()) making(job).tie = measure("1/8");
+        Shop shop = usual_shop();
+        const auto beds = beds_of(shop.machines);
+        making(job).bed = bed_name(beds.at(*rc::gen::inRange<std::size_t>(0, beds.size())));
+        const Plan p = plan(job, shop, library(), moment("2026-05-04T18:00"));
+        RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
+        // Letters of a few plotter units are no letters any more, and the proof says so.
+        RC_PRE(!p.faces.front().loads->sections.empty() && p.faces.front().lettering->cap_height > 0.5_in);
+        const FileSet files = files_of(job, p, shop);
+        for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
+            // A cut across ink, rounded to the plotter's unit, is looked at by itself above.
+            if (format == CutFormat::Hpgl && p.faces.front().loads->crossings > 0) continue;
+            const Evidence e = prove(job, p, shop, files, format);
+            for (const Problem& problem : e.problems) RC_LOG() << library().catalogue.say(problem.what, {}) << "\n";
+            for (const ColourProof& c : e.as_cut) {
+                for (const Reason& why : c.wrong) RC_LOG() << library().catalogue.say(why, {}) << "\n";
+            }
+            RC_ASSERT(e.good());
+        }
+        // Every piece of ink lies in the sections, and in one alone but for what laps carry through a cut piece.
+        double ink = 0;
+        for (const Piece& piece : *p.faces.front().pieces) ink += piece.shape.area_mm2();
+        double carried = 0;
+        for (const Section& s : p.faces.front().loads->sections) {
+            for (const Piece& piece : s.pieces) carried += piece.shape.area_mm2();
+        }
+        RC_ASSERT(std::abs(ink - carried) < 0.01 + 1e-6 * ink);
+    }));
+}

@@ -56,24 +56,17 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     connect(fraction_, &Segmented::chosen, this,
             [this](int i) { edit([&](Shop& s) { s.display.denominator = 16 << i; }); });
     left->addSpacing(12);
-    left->addWidget(label(tr("The mat"), "title", body));
-    mat_name_ = add(left, tr("called"), new QLineEdit(body));
-    mat_name_->setAccessibleName(tr("name of the mat"));
-    connect(mat_name_, &QLineEdit::editingFinished, this,
-            [this] { edit([&](Shop& s) { s.mat.name = mat_name_->text().toStdString(); }); });
-    const auto measure_field = [&](const QString& name, Length& (*of)(Shop&)) {
-        auto* made = add(left, name, new MeasureField(desk_, name, body));
-        connect(made, &MeasureField::decided, this, [this, of](const Measure& m) {
-            edit([&](Shop& s) {
-                if (m.value > Length{}) of(s) = m.value;
-            });
-        });
-        return made;
-    };
-    mat_width_ = measure_field(tr("film across the mat"), [](Shop& s) -> Length& { return s.mat.width; });
-    mat_length_ = measure_field(tr("film along the mat"), [](Shop& s) -> Length& { return s.mat.length; });
-    across_ = measure_field(tr("it cuts, across"), [](Shop& s) -> Length& { return s.mat.usable.across; });
-    along_ = measure_field(tr("it cuts, along"), [](Shop& s) -> Length& { return s.mat.usable.along; });
+    left->addWidget(label(tr("What loads are cut on"), "title", body));
+    left->addWidget(
+        label(tr("Where a colour names no other bed. Beds are changed below, with their machines."), "small", body));
+    bed_ = new Choice(tr("usual bed"), body);
+    left->addWidget(bed_);
+    connect(bed_, &QComboBox::activated, this, [this](int i) {
+        const auto beds = beds_of(desk_.shop().machines);
+        if (i >= 0 && static_cast<std::size_t>(i) < beds.size())
+            edit([&](Shop& s) { s.mat = beds[static_cast<std::size_t>(i)]; });
+    });
+    left->addStretch(1);
 
     right->addWidget(label(tr("Your hours"), "title", body));
     right->addWidget(label(tr("Hands-on work is laid on these; waits run day and night."), "small", body));
@@ -139,14 +132,16 @@ void ShopPage::refresh() {
     fraction_->show_choice(s.display.denominator == 16 ? 0 : s.display.denominator == 32 ? 1 : 2);
     theme_->show_choice(Theme::night() ? 1 : 0);
     text_->show_choice((Theme::text_percent() - 100) / 25);
-    if (!mat_name_->hasFocus()) mat_name_->setText(QString::fromStdString(s.mat.name));
     wood_->refresh();
     cutting_->refresh();
-    const Display exact{s.display.unit, 64};
-    mat_width_->show_value(measure_of(s.mat.width, exact));
-    mat_length_->show_value(measure_of(s.mat.length, exact));
-    across_->show_value(measure_of(s.mat.usable.across, exact));
-    along_->show_value(measure_of(s.mat.usable.along, exact));
+    {
+        const QSignalBlocker quiet(bed_);
+        bed_->clear();
+        for (const Mat& bed : beds_of(s.machines))
+            bed_->addItem(tr("%1, %2").arg(QString::fromStdString(bed.machine), QString::fromStdString(bed.name)),
+                          QString::fromStdString(bed_name(bed)));
+        bed_->show_data(QString::fromStdString(bed_name(s.mat)));
+    }
     for (std::size_t row = 0; row < days_.size(); ++row) {
         const auto& sittings = s.hours.days.at(static_cast<std::size_t>(week.at(row)));
         DayRow& d = days_[row];

@@ -32,8 +32,7 @@ class ShopPage : public QScrollArea {
     void edit(const std::function<void(Shop&)>& change);
     Desk& desk_;
     Segmented *unit_, *fraction_, *theme_, *text_;
-    QLineEdit* mat_name_;
-    MeasureField *mat_width_, *mat_length_, *across_, *along_;
+    Choice* bed_;
     struct DayRow {
         QCheckBox* works;
         QTimeEdit *from, *to;

@@ -135,9 +135,10 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         Choice other = tried(divisions.choices[i], mat);
         if (other.rank < best.rank) best = std::move(other);
     }
-    for (Section& section : sections_of(*best.division, run.pieces, making))
+    for (Section& section : sections_of(*best.division, run.pieces, making)) {
+        films.push_back(section.film.bounds());
         plan.sections.push_back(std::move(section));
-    for (const Part& part : best.division->parts) films.push_back(part.film);
+    }
     plan.seams.insert(plan.seams.end(), best.division->seams.begin(), best.division->seams.end());
     plan.crossings += best.division->crossings;
     plan.spans_face = plan.spans_face || best.division->spans_face;

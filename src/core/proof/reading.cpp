@@ -84,12 +84,12 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
         if (order != "PU" && order != "PD" && order != "PA") continue;
         for (std::size_t k = 0; k + 1 < numbers.size(); k += 2) {
             const Point to{numbers[k] * unit, numbers[k + 1] * unit};
-            if (down) {
+            if (down && to != at) {
                 if (paths.empty() || paths.back().closed || paths.back().points.back() != at)
                     paths.push_back({{at}, false});
                 ReadPath& path = paths.back();
                 path.points.push_back(to);
-                if (path.points.size() > 3 && path.points.front() == to) {
+                if (path.points.size() > 2 && path.points.front() == to) {
                     path.points.pop_back();
                     path.closed = true;
                 }

@@ -533,27 +533,22 @@ class Divider {
     bool every_line_ = false;  // seams on every sixteenth of a gap, not only the most useful ones
 };
 
-Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask, const Region& others) {
+Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask, Region film) {
     Section section;
-    section.film = subtract(Region::rectangle(part.film), others);
-    // Cut back around a neighbour's outlines, film may fall apart: what holds none of its own ink is no part of it.
-    if (std::vector<Region> parts = islands(section.film); parts.size() > 1) {
-        std::erase_if(parts, [&](const Region& film) {
-            return std::none_of(part.pieces.begin(), part.pieces.end(), [&](std::size_t i) {
-                return film.bounds().meets(pieces[i].shape.bounds()) && touch(film, pieces[i].shape);
-            });
-        });
-        if (!parts.empty()) section.film = merge(parts);
-    }
+    section.film = std::move(film);
     std::vector<std::size_t> order = part.pieces;
     std::sort(order.begin(), order.end(),
               [&](std::size_t a, std::size_t b) { return pieces[a].first < pieces[b].first; });
     std::vector<Region> openings;
     for (const std::size_t i : order) {
         Piece piece = pieces[i];
-        if (part.cell) piece.shape = intersect(piece.shape, Region::rectangle(*part.cell));
+        if (part.cell) piece.shape = intersect(intersect(piece.shape, Region::rectangle(*part.cell)), section.film);
         const Region opening = part.cell ? intersect(pieces[i].shape, section.film) : piece.shape;
-        if (piece.shape.empty()) continue;
+        // A lap may reach over ink that is all another part's: there, too, the mask is open.
+        if (piece.shape.empty()) {
+            if (!opening.empty()) openings.push_back(opening);
+            continue;
+        }
         if (mask) {
             for (Region& hole : holes(opening)) section.keepers.push_back({piece.letters, std::move(hole)});
         }
@@ -728,9 +723,31 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
     const bool interlocked =
         std::any_of(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; });
     std::vector<Section> sections;
+    const bool mask = making.way == Way::PaintThrough;
     for (const Part& part : division.parts) {
-        const Region others = interlocked ? neighbours_of(part, pieces) : Region{};
-        sections.push_back(section_of(part, pieces, making.way == Way::PaintThrough, others));
+        const Region film = Region::rectangle(part.film);
+        if (!interlocked) {
+            sections.push_back(section_of(part, pieces, mask, film));
+            continue;
+        }
+        // Cut back around a neighbour's outlines, film may fall apart. What holds none of its own ink is no part of it,
+        // and what does is a section by itself.
+        std::set<std::size_t> left(part.pieces.begin(), part.pieces.end());
+        for (Region& own : islands(subtract(film, neighbours_of(part, pieces)))) {
+            Part here = part;
+            std::erase_if(here.pieces, [&](std::size_t i) {
+                // A piece that is itself divided may lie in several; any other in the first that it touches.
+                const bool in = (part.cell || left.contains(i)) && own.bounds().meets(pieces[i].shape.bounds()) &&
+                                touch(own, pieces[i].shape);
+                return !in;
+            });
+            for (const std::size_t i : here.pieces) left.erase(i);
+            if (!here.pieces.empty()) sections.push_back(section_of(here, pieces, mask, std::move(own)));
+        }
+        if (left.empty()) continue;
+        Part off = part;  // ink that no film lies under: Lettering says that it is off the board
+        off.pieces.assign(left.begin(), left.end());
+        sections.push_back(section_of(off, pieces, mask, film));
     }
     for (Section& section : sections) {
         section.lines = weeding_lines(section, making.way, weeding_apart);

@@ -101,7 +101,8 @@ constexpr Length off_neighbour = 0.0625_in;
 Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
                  const MakingPlan& making, const std::stop_token& stop = {});
 
-/// The sections of one division with their exact film and ink, in the order of its parts.
+/// The sections of one division with their exact film and ink, in the order of its parts. At a stepped seam a part may
+/// come to more than one.
 std::vector<Section> sections_of(const Division& division, const std::vector<Piece>& pieces, const MakingPlan& making);
 
 }  // namespace skarvel
