@@ -89,7 +89,8 @@ TEST_CASE("the knife cuts what lies inside before what lies around it, section b
     }
 }
 
-TEST_CASE("the lifted knife's way is within twice the least tree that joins all paths") {  // spanning tree: lower bound
+TEST_CASE(
+    "the lifted knife's way is within three times the least tree that joins all paths") {  // spanning tree: lower bound
     CHECK(rc::check([] {
         std::vector<Region> dots;
         const int n = *rc::gen::inRange(2, 25);
@@ -131,7 +132,7 @@ TEST_CASE("the lifted knife's way is within twice the least tree that joins all 
             travel += std::hypot(grid_to_mm(a.x - b.x), grid_to_mm(a.y - b.y));
         }
         RC_ASSERT(travel >= tree - 0.01);
-        RC_ASSERT(travel <= 2 * tree + 0.01);
+        RC_ASSERT(travel <= 3 * tree + 0.01);
     }));
 }
 
