@@ -39,7 +39,7 @@ TEST_CASE("the files are read back and laid, and the tray says how it comes out"
     auto& prove = w.get<QPushButton>("prove");
     REQUIRE(QTest::qWaitFor([&] { return prove.isEnabled(); }, 60'000));
     w.settle();
-    CHECK(w.read().contains("SVG, as cut: no edge farther off than 0.00"));
+    CHECK(w.read().contains("SVG, as cut: no edge farther off than 0 mm"));
     CHECK(w.read().contains("HPGL, as cut: no edge farther off than 0.0"));
     CHECK(w.read().contains("By hand, HOUS | BOAT"));
     check_layout(w);

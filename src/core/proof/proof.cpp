@@ -305,13 +305,19 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
                    std::abs(off) <= static_cast<double>(to_grid(tolerance));
         });
     };
-    // Where outlines of film and ink run together, rounding to the grid leaves hairs and slits of a step or two, which
-    // no knife cuts; they are closed before edges are measured.
-    const Length hair = Length::nanometres(2 * grid_nm);
-    const Region clean = grow(grow(grow(ink, Length{} - hair), hair * 2), Length{} - hair);
-    out.deviation =
-        from_grid(std::llround(both_ways ? std::max(farthest(clean, design.ink), farthest(design.ink, clean))
-                                         : farthest(clean, design.ink, in_slit)));
+    const auto farthest_edge = [&](const Region& laid) {
+        return from_grid(std::llround(both_ways ? std::max(farthest(laid, design.ink), farthest(design.ink, laid))
+                                                : farthest(laid, design.ink, in_slit)));
+    };
+    out.deviation = farthest_edge(ink);
+    // Where outlines of film and ink run together, rounding to the grid can leave hairs and slits of a step or two,
+    // which no knife cuts: an edge that is too far off is looked at again with those closed.
+    Region clean = ink;
+    if (out.deviation > tolerance) {
+        const Length hair = Length::nanometres(2 * grid_nm);
+        clean = grow(grow(grow(ink, Length{} - hair), hair * 2), Length{} - hair);
+        out.deviation = farthest_edge(clean);
+    }
     // The same slit would open a keeper's hole that a butt crosses.
     out.keepers_lost = std::max(0, static_cast<int>(holes(design.ink).size()) -
                                        static_cast<int>(holes(both_ways ? clean : grow(clean, tolerance)).size()));
