@@ -64,6 +64,23 @@ inline Plan plan_of(const Job& job, const std::string& at = "2026-05-04T18:00") 
 }
 
 inline Text& lettering(Job& job) { return job.signs.front().faces.front().lettering.main(); }
+/// A level panel with one line of words in League Spartan Bold, 1 in off the edges.
+inline Job panel_job(const std::string& words, const char* length = "30", const char* width = "20") {
+    Job job = porch_board();
+    Blank& b = job.signs.front().blank;
+    b.kind = Kind::Panel;
+    b.stock.clear();
+    b.length = measure(length);
+    b.width = measure(width);
+    b.stands = Stands::Level;
+    b.margin = measure("1");
+    b.clear.clear();
+    Text& t = lettering(job);
+    t.words = words;
+    t.arrangement = Arrangement::Level;
+    t.letter_gap = measure("0");
+    return job;
+}
 inline Making& making(Job& job) { return job.signs.front().faces.front().colours.front().making; }
 inline Finish& finish_of(Job& job) { return job.signs.front().faces.front().finish; }
 

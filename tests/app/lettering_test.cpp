@@ -14,23 +14,6 @@ using namespace skarvel::testing;
 
 namespace {
 
-Job panel_job(const std::string& words) {
-    Job job = porch_board();
-    Blank& b = job.signs.front().blank;
-    b.kind = Kind::Panel;
-    b.stock.clear();
-    b.length = measure("30");
-    b.width = measure("20");
-    b.stands = Stands::Level;
-    b.margin = measure("1");
-    b.clear.clear();
-    Text& t = lettering(job);
-    t.words = words;
-    t.arrangement = Arrangement::Level;
-    t.letter_gap = measure("0");
-    return job;
-}
-
 std::vector<std::string> lines(const Window& w, const Job& job) {
     (void)w;
     std::vector<std::string> all;

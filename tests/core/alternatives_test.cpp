@@ -34,19 +34,8 @@ TEST_CASE("alternatives are whole plans: taking one gives the figures it promise
 }
 
 TEST_CASE("letters are made smaller by the least that saves a load") {
-    Job job = porch_board();
-    Blank& b = job.signs.front().blank;
-    b.kind = Kind::Panel;
-    b.stock.clear();
-    b.length = measure("30");
-    b.width = measure("10");
-    b.stands = Stands::Level;
-    b.margin = measure("1");
-    b.clear.clear();
+    Job job = panel_job("CHANDLERY", "30", "10");
     Text& t = lettering(job);
-    t.words = "CHANDLERY";
-    t.arrangement = Arrangement::Level;
-    t.letter_gap = measure("0");
     t.sizing = Sizing::Width;
     t.size = measure("23");  // with its margins just too long for the mat
     making(job).margin = measure("3/4");

@@ -364,19 +364,7 @@ TEST_CASE("one spoilt section is cut again alone, and what was ticked of the oth
 }
 
 TEST_CASE("seams fall between words where that costs nothing") {
-    Job job = porch_board();
-    Blank& b = job.signs.front().blank;
-    b.kind = Kind::Panel;
-    b.stock.clear();
-    b.length = measure("42");
-    b.width = measure("8");
-    b.stands = Stands::Level;
-    b.margin = measure("1");
-    b.clear.clear();
-    Text& t = lettering(job);
-    t.words = "TERN QUAY ROWING";
-    t.arrangement = Arrangement::Level;
-    t.letter_gap = measure("0");
+    const Job job = panel_job("TERN QUAY ROWING", "42", "8");
     const Plan plan = plan_of(job);
     const LoadsPlan& loads = *plan.faces.front().loads;
     REQUIRE(loads.sections.size() > 1);
@@ -388,15 +376,12 @@ TEST_CASE("seams fall between words where that costs nothing") {
 
 TEST_CASE("files of any sign go together again, and its sections cover the ink once outside laps") {
     CHECK(rc::check([] {
-        Job job = porch_board();
+        Job job = panel_job("");
         Blank& b = job.signs.front().blank;
-        b.kind = Kind::Panel;
-        b.stock.clear();
         b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 8, 64 * 60)), {Unit::Inch, 64});
         b.width = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 5, 64 * 20)), {Unit::Inch, 64});
         b.stands = *rc::gen::element(Stands::Level, Stands::Upright);
         b.margin = measure("3/4");
-        b.clear.clear();
         Text& t = lettering(job);
         t.words = *rc::gen::element<std::string>("OAR", "BOATHOUSE", "TEA ROOM", "Low Tide\nSlipway", "A8B%");
         t.typeface = *rc::gen::element(typeface("League Spartan", "Bold"), typeface("Lobster Two", "Bold"),

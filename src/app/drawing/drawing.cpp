@@ -1279,7 +1279,8 @@ void Drawing::paint_table(QPainter& p) {
     double y = table_.top();
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
-    cell(0, y, tr("Where each section goes"), false);
+    p.drawText(QRectF(table_.left(), y, w, Theme::px(26)), Qt::AlignLeft | Qt::AlignVCenter,
+               tr("Where each section goes"));
     y += Theme::px(24);
     p.setFont(Theme::font(13));
     p.setPen(t.pencil);

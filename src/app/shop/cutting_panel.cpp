@@ -4,14 +4,11 @@
 #include <QSpinBox>
 #include <QVBoxLayout>
 
-#include "shop/rows.h"
 #include "theme/theme.h"
 
 namespace skarvel {
 
-using namespace shop_rows;
-
-CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(0, 12, 0, 0);
     columns->setSpacing(40);
@@ -54,7 +51,8 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_
     right->addWidget(label(tr("How far sections come to lie off their place, two times out of three."), "small", this));
     auto* hands = new QHBoxLayout;
     shift_ = measure(
-        tr("off its place"), desk_.shop().hands.shift, [](Shop& s, Length l) { s.hands.shift = l; }, this);
+        tr("off its place"), exactly(desk_.shop().hands.shift),
+        [](Shop& s, const Measure& m) { s.hands.shift = m.value; }, this);
     turn_ = number(
         tr("turned by hundredths of a degree"), desk_.shop().hands.turn_hundredths, 0, 500, tr(" / 100 °"),
         [](Shop& s, int v) { s.hands.turn_hundredths = v; }, this);
@@ -63,36 +61,6 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_
     right->addLayout(hands);
     right->addStretch(1);
     refresh();
-}
-
-void CuttingPanel::edit(const std::function<void(Shop&)>& change) {
-    Shop shop = desk_.shop();
-    change(shop);
-    desk_.set_shop(shop);
-    refresh();
-}
-
-QLineEdit* CuttingPanel::text(const QString& name, const std::string& shown_text,
-                              const std::function<void(Shop&, const std::string&)>& set, QWidget* parent) {
-    auto* made = new QLineEdit(QString::fromStdString(shown_text), parent);
-    made->setAccessibleName(name);
-    made->setObjectName(name);
-    made->setCursorPosition(0);
-    connect(made, &QLineEdit::editingFinished, this, [this, made, set] {
-        const std::string typed = made->text().trimmed().toStdString();
-        edit([&](Shop& s) { set(s, typed); });
-    });
-    return made;
-}
-
-MeasureField* CuttingPanel::measure(const QString& name, Length value, const std::function<void(Shop&, Length)>& set,
-                                    QWidget* parent) {
-    auto* made = new MeasureField(desk_, name, parent);
-    made->show_value(measure_of(value, {Unit::Inch, 64}));
-    connect(made, &MeasureField::decided, this, [this, set](const Measure& m) {
-        if (m.value >= Length{}) edit([&](Shop& s) { set(s, m.value); });
-    });
-    return made;
 }
 
 QSpinBox* CuttingPanel::number(const QString& name, int shown_value, int least, int most, const QString& suffix,
@@ -105,15 +73,6 @@ QSpinBox* CuttingPanel::number(const QString& name, int shown_value, int least, 
     made->setObjectName(name);
     connect(made, &QSpinBox::editingFinished, this,
             [this, made, set] { edit([&](Shop& s) { set(s, made->value()); }); });
-    return made;
-}
-
-QPushButton* CuttingPanel::remover(const QString& name, const std::function<void(Shop&)>& remove, QWidget* parent) {
-    auto* made = button({}, "text", parent);
-    made->setIcon(Theme::icon("x"));
-    made->setAccessibleName(name);
-    made->setFixedWidth(Theme::px(26));
-    connect(made, &QPushButton::clicked, this, [this, remove] { edit(remove); });
     return made;
 }
 
@@ -203,7 +162,8 @@ QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* pa
     const auto add = [&](const QString& what, Length value, const std::function<Length&(Mat&)>& of) {
         layout->addWidget(
             measure(
-                named(what), value, [with, of](Shop& s, Length l) { with(s, [&](Mat& m) { of(m) = l; }); }, row),
+                named(what), exactly(value),
+                [with, of](Shop& s, const Measure& l) { with(s, [&](Mat& m) { of(m) = l.value; }); }, row),
             2);
     };
     add(tr("width of bed %1 of machine %2"), mat.width, [](Mat& m) -> Length& { return m.width; });
@@ -222,15 +182,7 @@ QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* pa
 
 QWidget* CuttingPanel::film_row(std::size_t i) {
     auto* row = new QWidget(films_);
-    auto* lines = new QVBoxLayout(row);
-    lines->setContentsMargins(0, 0, 0, 6);
-    lines->setSpacing(4);
-    auto* first = new QHBoxLayout;
-    auto* second = new QHBoxLayout;
-    first->setSpacing(4);
-    second->setSpacing(4);
-    lines->addLayout(first);
-    lines->addLayout(second);
+    const auto [first, second] = two_lines_in(row);
     const FilmStock& f = desk_.shop().drawer[i];
     first->addWidget(text(
                          tr("name of film %1").arg(i + 1), f.name,
@@ -254,14 +206,14 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
     connect(sold, &QComboBox::activated, this,
             [this, i](int at) { edit([&](Shop& s) { s.drawer.at(i).roll = at == 0; }); });
     second->addWidget(sold, 3);
-    second->addWidget(
-        measure(
-            tr("width of film %1").arg(i + 1), f.width, [i](Shop& s, Length l) { s.drawer.at(i).width = l; }, row),
-        2);
-    second->addWidget(
-        measure(
-            tr("length of film %1 left").arg(i + 1), f.left, [i](Shop& s, Length l) { s.drawer.at(i).left = l; }, row),
-        2);
+    second->addWidget(measure(
+                          tr("width of film %1").arg(i + 1), exactly(f.width),
+                          [i](Shop& s, const Measure& m) { s.drawer.at(i).width = m.value; }, row),
+                      2);
+    second->addWidget(measure(
+                          tr("length of film %1 left").arg(i + 1), exactly(f.left),
+                          [i](Shop& s, const Measure& m) { s.drawer.at(i).left = m.value; }, row),
+                      2);
     second->addWidget(remover(
         tr("remove film %1").arg(i + 1), [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); },
         row));
@@ -270,7 +222,7 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
 
 void CuttingPanel::refresh() {
     const Shop& shop = desk_.shop();
-    if (!shift_->hasFocus()) shift_->show_value(measure_of(shop.hands.shift, {Unit::Inch, 64}));
+    if (!shift_->hasFocus()) shift_->show_value(exactly(shop.hands.shift));
     if (!turn_->hasFocus()) turn_->setValue(shop.hands.turn_hundredths);
     // Rows are made anew only when there is something else to show: a field that is typed into stays.
     if (!built_ || machines_shown_ != shop.machines) {

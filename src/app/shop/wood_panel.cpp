@@ -3,20 +3,11 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
-#include "shop/rows.h"
 #include "theme/theme.h"
 
 namespace skarvel {
 
-using namespace shop_rows;
-
-namespace {
-
-Measure exactly(Length length) { return measure_of(length, {Unit::Inch, 64}); }
-
-}  // namespace
-
-WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(0, 12, 0, 0);
     columns->setSpacing(40);
@@ -70,13 +61,6 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     refresh();
 }
 
-void WoodPanel::edit(const std::function<void(Shop&)>& change) {
-    Shop shop = desk_.shop();
-    change(shop);
-    desk_.set_shop(shop);
-    refresh();
-}
-
 void WoodPanel::take_lengths() {
     std::vector<Length> lengths;
     for (const QString& part : lengths_->text().split(';', Qt::SkipEmptyParts)) {
@@ -90,28 +74,6 @@ void WoodPanel::take_lengths() {
     }
     if (lengths.empty() || lengths == desk_.shop().board_lengths) return;
     edit([&](Shop& s) { s.board_lengths = lengths; });
-}
-
-QLineEdit* WoodPanel::text(const QString& name, const std::string& shown_text,
-                           const std::function<void(Shop&, const std::string&)>& set, QWidget* parent) {
-    auto* made = new QLineEdit(QString::fromStdString(shown_text), parent);
-    made->setAccessibleName(name);
-    made->setCursorPosition(0);
-    connect(made, &QLineEdit::editingFinished, this, [this, made, set] {
-        const std::string typed = made->text().trimmed().toStdString();
-        edit([&](Shop& s) { set(s, typed); });
-    });
-    return made;
-}
-
-MeasureField* WoodPanel::measure(const QString& name, const Measure& value,
-                                 const std::function<void(Shop&, const Measure&)>& set, QWidget* parent) {
-    auto* made = new MeasureField(desk_, name, parent);
-    made->show_value(value);
-    connect(made, &MeasureField::decided, this, [this, set](const Measure& m) {
-        if (m.value > Length{}) edit([&](Shop& s) { set(s, m); });
-    });
-    return made;
 }
 
 QWidget* WoodPanel::stock_row(std::size_t i) {
@@ -135,27 +97,14 @@ QWidget* WoodPanel::stock_row(std::size_t i) {
             tr("width of size %1").arg(i + 1), exactly(size.width),
             [i](Shop& s, const Measure& m) { s.stock[i].width = s.stock[i].nominal_width = m.value; }, row),
         2);
-    auto* remove = button({}, "text", row);
-    remove->setIcon(Theme::icon("x"));
-    remove->setAccessibleName(tr("remove size %1").arg(i + 1));
-    remove->setFixedWidth(Theme::px(26));
-    connect(remove, &QPushButton::clicked, this,
-            [this, i] { edit([&](Shop& s) { s.stock.erase(s.stock.begin() + static_cast<long>(i)); }); });
-    layout->addWidget(remove);
+    layout->addWidget(remover(
+        tr("remove size %1").arg(i + 1), [i](Shop& s) { s.stock.erase(s.stock.begin() + static_cast<long>(i)); }, row));
     return row;
 }
 
 QWidget* WoodPanel::leftover_row(std::size_t i) {
     auto* row = new QWidget(leftovers_);
-    auto* lines = new QVBoxLayout(row);
-    lines->setContentsMargins(0, 0, 0, 6);
-    lines->setSpacing(4);
-    auto* layout = new QHBoxLayout;
-    layout->setSpacing(4);
-    auto* sizes = new QHBoxLayout;
-    sizes->setSpacing(4);
-    lines->addLayout(layout);
-    lines->addLayout(sizes);
+    const auto [layout, sizes] = two_lines_in(row);
     const LeftoverWood& piece = desk_.shop().leftovers[i];
     layout->addWidget(text(
                           tr("what leftover %1 is").arg(i + 1), piece.name,
@@ -180,13 +129,9 @@ QWidget* WoodPanel::leftover_row(std::size_t i) {
                              [i, which = which](Shop& s, const Measure& m) { s.leftovers.at(i).*which = m; }, row),
                          2);
     }
-    auto* remove = button({}, "text", row);
-    remove->setIcon(Theme::icon("x"));
-    remove->setAccessibleName(tr("remove leftover %1").arg(i + 1));
-    remove->setFixedWidth(Theme::px(26));
-    connect(remove, &QPushButton::clicked, this,
-            [this, i] { edit([&](Shop& s) { s.leftovers.erase(s.leftovers.begin() + static_cast<long>(i)); }); });
-    layout->addWidget(remove);
+    layout->addWidget(remover(
+        tr("remove leftover %1").arg(i + 1),
+        [i](Shop& s) { s.leftovers.erase(s.leftovers.begin() + static_cast<long>(i)); }, row));
     return row;
 }
 

@@ -179,7 +179,7 @@ class LetteringTray : public Tray {
                                  new Segmented(tr("arranged"), {tr("stack"), tr("level lines"), tr("arc")}, widget()));
             connect(arrangement_, &Segmented::chosen, this, [this](int i) { arrange(static_cast<Arrangement>(i)); });
             build_size();
-            letter_gap_ = measure(
+            measure(
                 tr("letter gap"), [](const Text& t) { return std::optional(t.letter_gap); },
                 [](Text& t, const Measure& m) { t.letter_gap = m; });
             line_gap_ = measure(
@@ -824,7 +824,6 @@ class LetteringTray : public Tray {
                          snug && p != nullptr ? tr("%1, follows").arg(length(p->cap_height)) : QString());
         line_gap_->setEnabled(t.arrangement != Arrangement::Stack || face().lettering.texts.size() > 1);
         arc_holder_->setVisible(t.arrangement == Arrangement::Arc);
-        (void)letter_gap_;
     }
 
     void refresh_typefaces(const Text& t) {
@@ -854,7 +853,6 @@ class LetteringTray : public Tray {
     }
 
     void say_groups() {
-        const Lettering& l = face().lettering;
         const Text& t = text();
         group_says(tr("Shape of the letters"), t.bolder                 ? tr("bolder")
                                                : t.width_percent != 100 ? tr("%1 % wide").arg(t.width_percent)
@@ -869,7 +867,6 @@ class LetteringTray : public Tray {
         group_says(tr("Read from where"), length(face().seen.distance.value));
         group_says(tr("Your words in each typeface"), QString());
         group_says(tr("The arc"), t.arc.below ? tr("below") : tr("above"));
-        (void)l;
     }
 
     void follow() {
@@ -911,12 +908,7 @@ class LetteringTray : public Tray {
                 });
             }
             if (plan()->reading && !plan()->reading->verdicts.empty()) {
-                const Verdict& poorest = plan()->reading->verdicts.front();
                 heading(tr("Can it be read"));
-                const char* role = poorest.says == Verdict::Says::Good   ? "good"
-                                   : poorest.says == Verdict::Says::Fair ? "look"
-                                                                         : "stop";
-                (void)role;
                 for (const Verdict& v : plan()->reading->verdicts) {
                     if (v.basis == "from memory" || v.says != Verdict::Says::Good) {
                         if (v.says == Verdict::Says::Good) {
@@ -979,7 +971,7 @@ class LetteringTray : public Tray {
     std::vector<std::string> shown_favourites_;
     Segmented* arrangement_ = nullptr;
     QLabel* size_caption_ = nullptr;
-    MeasureField *cap_ = nullptr, *letter_gap_ = nullptr, *line_gap_ = nullptr;
+    MeasureField *cap_ = nullptr, *line_gap_ = nullptr;
     Check* favourite_ = nullptr;
     Samples* samples_ = nullptr;
     // composing

@@ -26,6 +26,7 @@ class SectionsTray : public Tray {
         add_colour_choice();
         title(tr("How it is made"));
         build_making();
+        gap();
         title(tr("How it is cut"));
         bed_ = field(tr("cut on"), new Choice(tr("cut on"), this));
         connect(bed_, &QComboBox::activated, this,
@@ -322,9 +323,10 @@ class SectionsTray : public Tray {
     }
 
     void show_sending() {
-        const auto loads =
-            desk_.current() ? loads_to_cut(desk_.job(), desk_.plan(), desk_.shop()) : std::vector<LoadToCut>{};
-        if (desk_.current()) {
+        // The knife's way is long to find where there are many letters: once for each plan.
+        if (desk_.current() && !listed_) {
+            listed_ = true;
+            const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
             const QSignalBlocker quiet(load_);
             const int at = load_->currentIndex();
             load_->clear();
@@ -414,6 +416,7 @@ class SectionsTray : public Tray {
         shop_ = desk_.shop();
         found_.reset();
         proven_.reset();
+        listed_ = false;
         seeking_.stop();
         proving_.stop();
     }
@@ -510,6 +513,7 @@ class SectionsTray : public Tray {
     QWidget *alternatives_ = nullptr, *evidence_ = nullptr;
     QLineEdit* address_ = nullptr;
     std::vector<Check*> checks_;
+    bool listed_ = false;  // the loads of the plan at hand
     QProgressBar* progress_ = nullptr;
     QLabel* outcome_ = nullptr;
     Job current_;

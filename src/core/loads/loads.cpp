@@ -8,15 +8,6 @@
 namespace skarvel {
 namespace {
 
-std::int64_t reach(const std::vector<Placement>& placements, const std::vector<Box>& films) {
-    std::int64_t top = 0;
-    for (const Placement& p : placements) {
-        const Box& film = films[p.section];
-        top = std::max(top, p.at.y + (p.turned ? film.width() : film.height()));
-    }
-    return top;
-}
-
 struct Choice {
     const Division* division = nullptr;
     Packed packed;
@@ -29,7 +20,7 @@ Choice tried(const Division& division, const Mat& mat) {
     for (const Part& part : division.parts) films.push_back(part.film);
     choice.packed = pack(films, mat.usable, load_gap, false);
     Length film;
-    for (const auto& load : choice.packed.loads) film += film_to_cut(from_grid(reach(load, films)));
+    for (const auto& load : choice.packed.loads) film += film_for(load, films);
     std::int64_t longest = 0;
     for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
     choice.rank = {division.crossings,    choice.packed.loads.size(), division.crossed,   film,
@@ -223,6 +214,17 @@ void explain(LoadsPlan& plan, const Mat& mat, double least_film) {
 
 }  // namespace
 
+Box box_on_mat(const Box& film, const Placement& placement) {
+    const Point size = placement.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
+    return {placement.at, placement.at + size};
+}
+
+Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films) {
+    std::int64_t top = 0;
+    for (const Placement& p : placements) top = std::max(top, box_on_mat(films[p.section], p).high.y);
+    return film_to_cut(from_grid(top));
+}
+
 LaidSection lay_on_mat(const Section& section, const Placement& placement) {
     Region film = placement.turned ? section.film.turned() : section.film;
     Region cut = placement.turned ? section.cut.turned() : section.cut;
@@ -254,7 +256,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     }
     const Packed packed = pack(films, mat.usable, load_gap);
     for (const auto& placements : packed.loads) {
-        Load load{"", placements, film_to_cut(from_grid(reach(placements, films))), 0, false};
+        Load load{"", placements, film_for(placements, films), 0, false};
         for (Placement& p : load.placements) p.section += first_new;
         plan.loads.push_back(std::move(load));
     }

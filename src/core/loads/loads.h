@@ -117,6 +117,12 @@ struct Packed {
 /// exactly, within a bound of steps that is large where it is `thorough`.
 Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough = true);
 
+/// Where a film of that size lies on the mat, turned by a quarter or not.
+Box box_on_mat(const Box& film, const Placement& placement);
+
+/// Film to cut for a load whose placements count in `films`.
+Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films);
+
 /// Film to cut for a load that reaches `used` up the mat: the next whole inch that leaves at least 1/2 in over.
 Length film_to_cut(Length used);
 

@@ -31,11 +31,11 @@ Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film) {
     Mat out = bed;
     const Length edge = bed.width - bed.usable.across;
     out.width = std::min(bed.width, film->width);
-    out.usable.across = std::min(bed.usable.across, film->width - edge);
+    out.usable.across = std::max(Length{}, std::min(bed.usable.across, film->width - edge));
     if (!film->roll) {
         const Length end = bed.length - bed.usable.along;
         out.length = std::min(bed.length, film->left);
-        out.usable.along = std::min(bed.usable.along, film->left - end);
+        out.usable.along = std::max(Length{}, std::min(bed.usable.along, film->left - end));
     }
     return out;
 }
@@ -86,16 +86,12 @@ std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sectio
     if (across <= 0 || along <= 0) return std::nullopt;
     std::vector<Box> taken;
     const Point edge{(across - to_grid(bed.usable.across)) / 2, 0};
-    for (const Placement& p : load.placements) {
-        const Box film = sections[p.section].film.bounds();
-        const Point size = p.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
-        taken.push_back({p.at + edge, p.at + edge + size});
-    }
-    for (const Guest& g : load.guests) {
-        const Box film = g.section.film.bounds();
-        const Point size = g.placement.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
-        taken.push_back({g.placement.at + edge, g.placement.at + edge + size});
-    }
+    const auto take = [&](const Section& section, const Placement& p) {
+        const Box lies = box_on_mat(section.film.bounds(), p);
+        taken.push_back({lies.low + edge, lies.high + edge});
+    };
+    for (const Placement& p : load.placements) take(sections[p.section], p);
+    for (const Guest& g : load.guests) take(g.section, g.placement);
     // Every largest free rectangle has its sides on those of what lies there, or of the film.
     std::vector<std::int64_t> xs{0, across};
     std::vector<std::int64_t> ys{0, along};

@@ -10,13 +10,6 @@ struct Item {
     std::size_t sharer = 0, section = 0;
 };
 
-Length film_of(const std::vector<Placement>& placements, const std::vector<Box>& films) {
-    std::int64_t top = 0;
-    for (const Placement& p : placements)
-        top = std::max(top, p.at.y + (p.turned ? films[p.section].width() : films[p.section].height()));
-    return film_to_cut(from_grid(top));
-}
-
 std::string name_of(const std::vector<Placement>& placements, const LoadsPlan& plan) {
     std::string name;
     for (const Placement& p : placements) name += (name.empty() ? "" : "+") + plan.sections[p.section].letters;
@@ -43,7 +36,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
     const Mat& bed = sharers[group.front()].bed;
     const Packed packed = pack(films, bed.usable, load_gap);
     Length film_together;
-    for (const auto& placements : packed.loads) film_together += film_of(placements, films);
+    for (const auto& placements : packed.loads) film_together += film_for(placements, films);
     const bool better =
         packed.loads.size() < loads_apart || (packed.loads.size() == loads_apart && film_together < film_apart);
     if (!packed.left_over.empty() || !better) return;
@@ -72,7 +65,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
             }
         }
         Load& carries = of[host];
-        carries.film_length = film_of(placements, films);
+        carries.film_length = film_for(placements, films);
         carries.share = used / (carries.film_length.in_mm() * bed.width.in_mm());
         for (auto& [s, load] : of) plans[s].loads.push_back(std::move(load));
     }
@@ -104,13 +97,8 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
 
 Box lies_on(const Load& load, const LoadsPlan& plan) {
     Box all;
-    const auto add = [&](const Section& section, const Placement& p) {
-        const Box film = section.film.bounds();
-        const Point size = p.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
-        all = around(all, {p.at, p.at + size});
-    };
-    for (const Placement& p : load.placements) add(plan.sections[p.section], p);
-    for (const Guest& g : load.guests) add(g.section, g.placement);
+    for (const Placement& p : load.placements) all = around(all, box_on_mat(plan.sections[p.section].film.bounds(), p));
+    for (const Guest& g : load.guests) all = around(all, box_on_mat(g.section.film.bounds(), g.placement));
     return all;
 }
 
