@@ -10,14 +10,10 @@
 #include <stop_token>
 #include <string>
 
+#include "device/line.h"
 #include "text/reason.h"
 
 namespace skarvel {
-
-struct Address {
-    std::string host = "127.0.0.1";
-    int port = 0;
-};
 
 /// What the sender may be told while it runs, from any thread.
 struct SendHold {

@@ -399,6 +399,7 @@ TEST_CASE("files of any sign go together again, and its sections cover the ink o
         RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
         // Letters of a few plotter units are no letters any more, and the proof says so.
         RC_PRE(!p.faces.front().loads->sections.empty() && p.faces.front().lettering->cap_height > 0.5_in);
+        RC_LOG() << write_job(job) << "\n";
         const FileSet files = files_of(job, p, shop);
         for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
             // A cut across ink, rounded to the plotter's unit, is looked at by itself above.

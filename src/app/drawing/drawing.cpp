@@ -24,14 +24,22 @@ constexpr double units_per_mm = 1'000'000.0 / grid_nm;
 
 }  // namespace
 
-Drawing::Drawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), handling_(desk) {
+Drawing::Drawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), handling_(desk), parting_(desk) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setAccessibleName(tr("Scale drawing"));
     setObjectName("drawing");
 }
 
-const FacePlan* Drawing::face() const { return desk_.face_plan(); }
+// Another way to cut is shown in place of the job while it is pointed at.
+const Job& Drawing::job() const {
+    return desk_.looked_at() && station_ == Station::Sections ? desk_.looked_at()->job : desk_.job();
+}
+const Plan& Drawing::plan() const {
+    return desk_.looked_at() && station_ == Station::Sections ? *desk_.looked_at()->plan : desk_.plan();
+}
+const Sign& Drawing::sign() const { return job().signs[desk_.sign_at()]; }
+const FacePlan* Drawing::face() const { return plan().of(desk_.sign_at(), desk_.face_at(), desk_.colour_at()); }
 
 void Drawing::set_station(Station station) {
     station_ = station;
@@ -629,7 +637,7 @@ void Drawing::lay_out_loads() {
     double below = y + head + across + foot;
     if (!view_.lengthwise()) below = std::max(below, board_area_.bottom());
     table_ = QRectF(side, below + Theme::px(16), width() - 2 * side,
-                    Theme::px(54) + static_cast<double>(plan.sections.size()) * Theme::px(28));
+                    Theme::px(54) + static_cast<double>(lays_of(plan.sections).size()) * Theme::px(28));
     needed_height_ = static_cast<int>(table_.bottom() + 12);
 }
 
@@ -658,7 +666,7 @@ void Drawing::paintEvent(QPaintEvent*) {
         p.restore();
         return paint_step_back(p);
     }
-    const FacePainter painter(sign(), desk_.face(), *face(), view_, &desk_.plan());
+    const FacePainter painter(sign(), sign().faces[desk_.face_at()], *face(), view_, &plan());
     painter.board(p, station_ == Station::Blank);
     if (station_ == Station::Sections) painter.sections(p, lit_);
     painter.clear_zones(p, station_ == Station::Blank ? chosen_zone_ : std::nullopt);
@@ -677,8 +685,15 @@ void Drawing::paintEvent(QPaintEvent*) {
     }
     if (station_ == Station::Blank) paint_blank_marks(p);
     if (station_ == Station::Sections) painter.seams(p);
-    if (station_ == Station::Sections) paint_section_numbers(p);
+    if (station_ == Station::Sections) {
+        paint_section_numbers(p);
+        if (!desk_.looked_at()) {
+            parting_.paint(p, view_);
+            paint_evidence(p);
+        }
+    }
     p.restore();
+    if (station_ == Station::Sections && desk_.looked_at()) paint_looked_at(p);
     paint_ruler(p);
     paint_dimensions(p);
     if (station_ == Station::Blank) {
@@ -722,7 +737,7 @@ QString Drawing::kind_title(Kind kind) {
 
 void Drawing::paint_header(QPainter& p) {
     QString title, under;
-    const auto lines = summary(desk_.job(), desk_.plan(), desk_.records().size(), desk_.sign_at(), desk_.face_at());
+    const auto lines = summary(job(), plan(), desk_.records().size(), desk_.sign_at(), desk_.face_at());
     const StationLine& line = lines.at(static_cast<std::size_t>(station_));
     switch (station_) {
         case Station::Blank:
@@ -957,7 +972,7 @@ void Drawing::paint_overview(QPainter& p) {
     overview_view_.scale = std::min(overview_.width() / length, overview_.height() / across);
     const QSizeF size = overview_view_.size();
     overview_view_.origin = QPointF(overview_.left(), overview_.center().y() - size.height() / 2);
-    const FacePainter painter(sign(), desk_.face(), *face(), overview_view_, &desk_.plan());
+    const FacePainter painter(sign(), sign().faces[desk_.face_at()], *face(), overview_view_, &plan());
     painter.board(p, station_ == Station::Blank);
     painter.clear_zones(p);
     painter.all_ink(p);
@@ -994,12 +1009,78 @@ void Drawing::paint_dimensions(QPainter& p) {
 
 void Drawing::paint_section_numbers(QPainter& p) {
     const LoadsPlan& plan = *face()->loads;
-    for (std::size_t i = 0; i < plan.sections.size(); ++i) {
-        const QRectF film = view_.rect(plan.sections[i].film.bounds());
+    for (const Lay& lay : lays_of(plan.sections)) {
+        const Box box = plan.sections[lay.section].film.bounds();
+        const QRectF film = view_.rect({box.low + lay.move, box.high + lay.move});
         number_disc(
             p, view_.lengthwise() ? QPointF(film.center().x(), film.top()) : QPointF(film.left(), film.center().y()),
-            static_cast<int>(i) + 1, lit_ == i);
+            static_cast<int>(lay.section) + 1, lit_ == lay.section);
     }
+}
+
+// What the hands do at each seam, and one try of them eight times as far off as it came out.
+void Drawing::paint_evidence(QPainter& p) {
+    const auto& evidence = desk_.evidence();
+    if (!evidence) return;
+    const Tokens& t = Theme::tokens();
+    const std::string of = face_id(sign(), desk_.face_at(), face()->colour);
+    const LoadsPlan& plan = *face()->loads;
+    p.setRenderHint(QPainter::Antialiasing);
+    constexpr double enlarged = 8;
+    const double dots_per_mm = view_.scale / grid_to_mm(1);
+    for (const LaidByHand& l : evidence->one_try) {
+        if (l.of != of || l.section >= plan.sections.size()) continue;
+        const QPainterPath film = view_.transform().map(path_of(plan.sections[l.section].film));
+        const QPointF zero = view_.transform().map(QPointF(0, 0));
+        const QPointF unit_x = view_.transform().map(QPointF(1, 0)) - zero;
+        const QPointF unit_y = view_.transform().map(QPointF(0, 1)) - zero;
+        const QPointF off = (unit_x * l.dx_mm + unit_y * l.dy_mm) / view_.scale * dots_per_mm * enlarged;
+        const QPointF middle = film.boundingRect().center();
+        // A turn goes the other way round on a screen, whose y runs down; laying the board down keeps it.
+        const double degrees = -l.turn * 180 / 3.14159265358979 * enlarged;
+        const QTransform laid = QTransform::fromTranslate(-middle.x(), -middle.y()) * QTransform().rotate(degrees) *
+                                QTransform::fromTranslate(middle.x() + off.x(), middle.y() + off.y());
+        cased(p, laid.map(film), QPen(t.ochre, 1.5, Qt::DashLine));
+    }
+    for (const ColourProof& c : evidence->as_cut) {
+        if (c.of != of) continue;
+        p.setPen(QPen(t.brick, 1));
+        p.setBrush(t.brick);
+        p.drawPath(view_.transform().map(path_of(c.missing)));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(view_.transform().map(path_of(c.surplus)));
+    }
+    p.setFont(Theme::font(13, QFont::Medium));
+    for (const SeamByHand& s : evidence->by_hand) {
+        if (s.of != of || s.seam >= plan.seams.size()) continue;
+        const Seam& seam = plan.seams[s.seam];
+        const bool level = seam.axis == Axis::Y;
+        const QPointF middle = view_.at(level ? Point{(seam.from + seam.to) / 2, seam.where}
+                                              : Point{seam.where, (seam.from + seam.to) / 2});
+        const bool safe = s.share_open <= 0.05;
+        const QString words = safe ? tr("holds") : tr("opens %1 in 100").arg(std::lround(s.share_open * 100));
+        QRectF chip = p.fontMetrics().boundingRect(words).adjusted(-6, -3, 6, 3);
+        chip.moveCenter(middle);
+        p.setPen(QPen(safe ? t.moss : t.ochre, 1.5));
+        p.setBrush(t.sheet);
+        p.drawRoundedRect(chip, 3, 3);
+        p.setPen(safe ? t.moss : t.ochre);
+        p.drawText(chip, Qt::AlignCenter, words);
+    }
+}
+
+void Drawing::paint_looked_at(QPainter& p) {
+    const Tokens& t = Theme::tokens();
+    const QString words = tr("Only looked at: %1").arg(shown(desk_.say(desk_.looked_at()->what)));
+    p.setFont(Theme::font(15, QFont::Medium));
+    QRectF chip(0, 0, std::min(p.fontMetrics().horizontalAdvance(words) + 24.0, width() - 2 * side), Theme::px(30));
+    chip.moveTopRight(QPointF(width() - side, Theme::px(14)));
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.chalk);
+    p.drawRoundedRect(chip, 3, 3);
+    p.setPen(t.sheet);
+    p.drawText(chip, Qt::AlignCenter,
+               p.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(chip.width()) - 16));
 }
 
 void Drawing::paint_board_end(QPainter& p) {
@@ -1200,7 +1281,8 @@ void Drawing::paint_loads(QPainter& p) {
             p.setPen(QPen(t.graphite, 0.8));
             p.setBrush(face()->making.way == Way::PaintThrough
                            ? t.sheet
-                           : QColor(QString::fromStdString(desk_.face().colours.at(face()->colour).paint.colour)));
+                           : QColor(QString::fromStdString(
+                                 sign().faces[desk_.face_at()].colours.at(face()->colour).paint.colour)));
             p.drawPath(lie.map(path_of(laid.cut)));
             p.setPen(QPen(t.pencil, 1));
             for (const KnifeLine& line : laid.lines) {
@@ -1220,7 +1302,7 @@ void Drawing::paint_loads(QPainter& p) {
             const QRectF room = film.boundingRect().adjusted(4, 2, -4, -2);
             p.setFont(Theme::font(13));
             const QString letters = QString::fromStdString(guest.section.letters);
-            const QString whose = QString::fromStdString(name_of_face(desk_.job(), guest.of));
+            const QString whose = QString::fromStdString(name_of_face(job(), guest.of));
             const QString words = whose.isEmpty() || whose == letters ? letters : tr("%1, %2").arg(letters, whose);
             p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
                        QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(room.width())));
@@ -1290,8 +1372,9 @@ void Drawing::paint_table(QPainter& p) {
                                                     tr("from bottom"), tr("load"),      tr("keepers")};
     for (int c = 0; c < 6; ++c) cell(c, y, heads[c], c > 0);
     y += Theme::px(26);
-    for (std::size_t i = 0; i < plan.sections.size(); ++i) {
-        const auto [low, high] = corners(plan.sections[i], view_.face);
+    for (const Lay& lay : lays_of(plan.sections)) {
+        const std::size_t i = lay.section;
+        const auto [low, high] = corners(plan.sections[i], view_.face, lay.move);
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(table_.left(), y), QPointF(table_.right(), y));
         if (lit_ == i) {
@@ -1308,7 +1391,9 @@ void Drawing::paint_table(QPainter& p) {
                     load = QString::number(l + 1) + (plan.loads[l].cut ? tr(", cut") : QString());
             }
         }
-        cell(0, y, QString("%1   %2").arg(i + 1).arg(QString::fromStdString(plan.sections[i].letters)), false);
+        QString name = QString("%1   %2").arg(i + 1).arg(QString::fromStdString(plan.sections[i].letters));
+        if (plan.passes > 1) name += tr(", pass %1").arg(lay.pass);
+        cell(0, y, name, false);
         cell(1, y, shown(show_number(upright ? low.from_bottom : low.from_left, display)), true);
         cell(2, y, shown(show_number(upright ? high.from_top : high.from_right, display)), true);
         cell(3, y, shown(show_number(upright ? low.from_left : low.from_bottom, display)), true);
@@ -1379,6 +1464,11 @@ void Drawing::mousePressEvent(QMouseEvent* event) {
         handling_.press(view_, event->position(), event->modifiers(), false)) {
         return lay_out();
     }
+    if (station_ == Station::Sections && !desk_.looked_at() && face() != nullptr && event->button() == Qt::LeftButton &&
+        !space_down_ && !overview_.contains(event->position()) &&
+        parting_.press(view_, event->position(), event->modifiers())) {
+        return update();
+    }
     for (const Dimension& d : dimensions_) {
         if (d.box == nullptr && event->button() == Qt::LeftButton && d.text_rect.contains(event->position())) {
             return open_decider(d.opens);
@@ -1421,6 +1511,16 @@ void Drawing::mouseMoveEvent(QMouseEvent* event) {
         measured_.push_back({std::llround(q.x()), std::llround(q.y())});
         return update();
     }
+    if (station_ == Station::Sections && parting_.move(view_, event->position())) return update();
+    if (station_ == Station::Sections) {
+        // Which way a seam can be dragged, as the face lies.
+        const auto seam = parting_.seam_under(view_, event->position());
+        if (seam) {
+            setCursor((*seam == Axis::Y) != view_.laid_down ? Qt::SizeVerCursor : Qt::SizeHorCursor);
+        } else {
+            unsetCursor();
+        }
+    }
     const auto lit = section_at(event->position());
     if (lit == lit_) return;
     lit_ = lit;
@@ -1430,6 +1530,7 @@ void Drawing::mouseMoveEvent(QMouseEvent* event) {
 void Drawing::mouseReleaseEvent(QMouseEvent*) {
     dragged_from_.reset();
     handling_.release();
+    parting_.release();
     update();
 }
 
@@ -1577,6 +1678,7 @@ void Drawing::keyPressEvent(QKeyEvent* event) {
         }
         if (!step_back_ && handling_.key(*event)) return;
     }
+    if (station_ == Station::Sections && parting_.key(*event)) return update();
     switch (event->key()) {
         case Qt::Key_0:
             return set_close_up(false);

@@ -12,6 +12,7 @@
 #include "drawing/callout.h"
 #include "drawing/face_painter.h"
 #include "drawing/handling.h"
+#include "drawing/parting.h"
 #include "window/desk.h"
 
 namespace skarvel {
@@ -106,7 +107,11 @@ class Drawing : public QWidget {
     [[nodiscard]] Length shown_along() const;
     void paint_table(QPainter& p);
     void paint_section_numbers(QPainter& p);
-    [[nodiscard]] const Sign& sign() const { return desk_.sign(); }
+    void paint_evidence(QPainter& p);
+    void paint_looked_at(QPainter& p);
+    [[nodiscard]] const Job& job() const;
+    [[nodiscard]] const Plan& plan() const;
+    [[nodiscard]] const Sign& sign() const;
     [[nodiscard]] const FacePlan* face() const;
     [[nodiscard]] std::optional<std::size_t> section_at(QPointF where) const;
     void change_blank(const std::function<void(Blank&)>& change);
@@ -124,6 +129,7 @@ class Drawing : public QWidget {
     std::vector<Point> measured_;  // face frame
     std::optional<std::size_t> chosen_zone_;
     Handling handling_;
+    Parting parting_;
     bool step_back_ = false, as_cut_ = false, matching_ = false;
     double matched_dots_per_mm_ = 0;
     Length eye_distance_ = 24_in;

@@ -486,6 +486,13 @@ void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
         p.drawPath(film);
         if (lit == i) cased(p, film, QPen(t.chalk, 2));
     }
+    // Where it is laid again.
+    for (const Lay& lay : lays_of(plan_.loads->sections)) {
+        if (lay.time == 0) continue;
+        const QPainterPath film = transform.map(path_of(plan_.loads->sections[lay.section].film.moved(lay.move)));
+        p.setBrush(Qt::NoBrush);
+        cased(p, film, QPen(lit == lay.section ? t.chalk : t.pencil, lit == lay.section ? 2 : 1, Qt::DashLine));
+    }
 }
 
 void FacePainter::seams(QPainter& p) const {

@@ -1,5 +1,6 @@
 #include "shop/cutting_panel.h"
 
+#include <QCheckBox>
 #include <QHBoxLayout>
 #include <QSpinBox>
 #include <QVBoxLayout>
@@ -119,6 +120,7 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     sends->addWidget(force, 2);
     lines->addLayout(sends);
     for (std::size_t b = 0; b < m.beds.size(); ++b) lines->addWidget(bed_row(i, b, holder));
+    lines->addWidget(print_row(i, holder));
     auto* more = new QHBoxLayout;
     for (const bool roll : {false, true}) {
         auto* add = button(roll ? tr("Add a roll") : tr("Add a mat"), nullptr, holder);
@@ -180,6 +182,39 @@ QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* pa
     return row;
 }
 
+QWidget* CuttingPanel::print_row(std::size_t machine, QWidget* parent) {
+    auto* row = new QWidget(parent);
+    auto* layout = row_in(row);
+    const Machine& m = desk_.shop().machines[machine];
+    auto* prints = new Check(tr("finds printed marks"), row);
+    prints->setObjectName(tr("machine %1 finds printed marks").arg(machine + 1));
+    prints->setChecked(m.prints.has_value());
+    connect(prints, &QCheckBox::clicked, this, [this, machine](bool on) {
+        edit([&](Shop& s) {
+            s.machines.at(machine).prints = on ? std::optional(PrintArea{{8.5_in, 11_in}}) : std::nullopt;
+        });
+    });
+    layout->addWidget(prints, 4);
+    if (!m.prints) return row;
+    const auto add = [&](const QString& what, Length value, const std::function<Length&(PrintArea&)>& of) {
+        auto* made = measure(
+            what.arg(machine + 1), exactly(value),
+            [machine, of](Shop& s, const Measure& l) {
+                if (s.machines.at(machine).prints) of(*s.machines.at(machine).prints) = l.value;
+            },
+            row);
+        made->setToolTip(made->accessibleName());
+        layout->addWidget(made, 2);
+    };
+    add(tr("width of the printed page of machine %1"), m.prints->page.across,
+        [](PrintArea& p) -> Length& { return p.page.across; });
+    add(tr("longest printed page of machine %1"), m.prints->page.along,
+        [](PrintArea& p) -> Length& { return p.page.along; });
+    add(tr("margin of the printed page of machine %1"), m.prints->margin,
+        [](PrintArea& p) -> Length& { return p.margin; });
+    return row;
+}
+
 QWidget* CuttingPanel::film_row(std::size_t i) {
     auto* row = new QWidget(films_);
     const auto [first, second] = two_lines_in(row);
@@ -214,6 +249,16 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                           tr("length of film %1 left").arg(i + 1), exactly(f.left),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).left = m.value; }, row),
                       2);
+    second->addWidget(number(
+                          tr("price of film %1, cents an inch").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢/in"),
+                          [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
+                      2);
+    auto* pattern = new Check(tr("has a direction"), row);
+    pattern->setObjectName(tr("film %1 has a direction").arg(i + 1));
+    pattern->setChecked(f.patterned);
+    connect(pattern, &QCheckBox::clicked, this,
+            [this, i](bool on) { edit([&](Shop& s) { s.drawer.at(i).patterned = on; }); });
+    first->addWidget(pattern, 2);
     second->addWidget(remover(
         tr("remove film %1").arg(i + 1), [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); },
         row));

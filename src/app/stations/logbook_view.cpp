@@ -44,6 +44,41 @@ QWidget* card(const LogRecord& r, QWidget* parent) {
     return frame;
 }
 
+// Test cuts and loads, a row each: which force came out how.
+QWidget* cuts_table(const std::vector<CutRecord>& cuts, QWidget* parent) {
+    auto* table = new QWidget(parent);
+    table->setObjectName("cuts");
+    auto* grid = new QGridLayout(table);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setHorizontalSpacing(20);
+    grid->setVerticalSpacing(4);
+    const QStringList heads{QObject::tr("when"),  QObject::tr("what"),    QObject::tr("machine"), QObject::tr("film"),
+                            QObject::tr("force"), QObject::tr("outcome"), QObject::tr("time")};
+    for (int c = 0; c < heads.size(); ++c) grid->addWidget(label(heads[c], "small", table), 0, c);
+    constexpr std::size_t most = 40;
+    for (std::size_t i = 0; i < std::min(most, cuts.size()); ++i) {
+        const CutRecord& r = cuts[i];
+        const int row = static_cast<int>(i) + 1;
+        const auto put = [&](int column, const QString& words, const char* role = nullptr) {
+            grid->addWidget(label(words, role, table), row, column);
+        };
+        put(0, shown(r.at).replace('T', "  "), "small");
+        put(1, r.what.empty() ? QObject::tr("test cut") : QObject::tr("%1, %2").arg(shown(r.what), shown(r.job)));
+        put(2, shown(r.machine));
+        put(3, shown(r.film));
+        put(4, r.force > 0 ? QObject::tr("%1 g").arg(r.force) : QObject::tr("as set"));
+        put(5,
+            r.outcome == "good"           ? QObject::tr("good")
+            : r.outcome == "not-through"  ? QObject::tr("not through")
+            : r.outcome == "into-backing" ? QObject::tr("into the backing")
+                                          : shown(r.outcome),
+            r.outcome == "good" ? "good" : "look");
+        put(6, QObject::tr("%1 s").arg(r.seconds), "small");
+    }
+    grid->setColumnStretch(1, 1);
+    return table;
+}
+
 }  // namespace
 
 LogbookView::LogbookView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
@@ -66,6 +101,11 @@ void LogbookView::refresh() {
                                 : tr("Newest first. What you note here is what you will want to know next time."),
                             "small", body));
     for (const LogRecord& r : records) layout->addWidget(card(r, body));
+    if (!desk_.cuts().empty()) {
+        layout->addSpacing(12);
+        layout->addWidget(label(tr("What went to a cutter"), "title", body));
+        layout->addWidget(cuts_table(desk_.cuts(), body));
+    }
     layout->addStretch(1);
     setWidget(body);
 }

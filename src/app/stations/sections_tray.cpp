@@ -1,15 +1,20 @@
 // What Sections lets the maker decide: how the colour is made, what it is cut on; and other ways to cut it, whether the
 // files go together again, and sending a load.
 #include <QCheckBox>
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QSpinBox>
 #include <set>
 #include <utility>
 
+#include "device/printing.h"
 #include "device/sender.h"
+#include "files/print_page.h"
 #include "job/alternatives.h"
+#include "job/wish_commands.h"
 #include "proof/proof.h"
 #include "stations/tray.h"
 #include "theme/theme.h"
@@ -22,7 +27,8 @@ QString text_of(const std::string& s) { return QString::fromStdString(s); }
 
 class SectionsTray : public Tray {
   public:
-    SectionsTray(Desk& desk, QWidget* parent) : Tray(desk, parent), seeking_(this), proving_(this), sending_(this) {
+    SectionsTray(Desk& desk, QWidget* parent)
+        : Tray(desk, parent), seeking_(this), proving_(this), sending_(this), printing_(this) {
         add_colour_choice();
         title(tr("How it is made"));
         build_making();
@@ -31,6 +37,9 @@ class SectionsTray : public Tray {
         bed_ = field(tr("cut on"), new Choice(tr("cut on"), this));
         connect(bed_, &QComboBox::activated, this,
                 [this] { edit_making([&](Making& m) { m.bed = bed_->currentData().toString().toStdString(); }); });
+        gap();
+        title(tr("Where it is divided"));
+        build_division();
         group(tr("Other ways to cut it"), [this] { build_alternatives(); });
         group(tr("Does it go together"), [this] { build_proof(); });
         group(tr("Send to the cutter"), [this] { build_sending(); });
@@ -40,6 +49,7 @@ class SectionsTray : public Tray {
         seeking_.stop();
         proving_.stop();
         sending_.stop();
+        printing_.stop();
     }
     SectionsTray(const SectionsTray&) = delete;
     SectionsTray& operator=(const SectionsTray&) = delete;
@@ -61,6 +71,7 @@ class SectionsTray : public Tray {
                                     ? tr("%1, as the film asks").arg(length(plan()->making.tie))
                                     : tr("keepers stay loose"));
         show_beds();
+        show_division();
         if (current_ != desk_.job() || !(shop_ == desk_.shop())) forget();
         if (alternatives_ != nullptr) show_alternatives();
         if (evidence_ != nullptr) show_evidence();
@@ -115,6 +126,160 @@ class SectionsTray : public Tray {
         bed_->show_data(text_of(making().bed));
     }
 
+    // ---- the maker's wishes
+
+    void build_division() {
+        division_ = new QWidget(this);
+        division_->setObjectName("division");
+        auto* rows = new QVBoxLayout(division_);
+        rows->setContentsMargins(0, 0, 0, 0);
+        rows->setSpacing(4);
+        add_decision(division_);
+        seam_row_ = new QWidget(this);
+        auto* seam_rows = new QVBoxLayout(seam_row_);
+        seam_rows->setContentsMargins(0, 0, 0, 0);
+        add_decision(seam_row_);
+        inside(seam_rows,
+               [&] { seam_ = field(tr("the seam lies at"), new MeasureField(desk_, tr("seam"), seam_row_)); });
+        connect(seam_, &MeasureField::decided, this, [this](const Measure& to) {
+            const auto seam = desk_.seam_at();
+            if (!seam || plan() == nullptr || !desk_.current()) return;
+            Seam there = plan()->loads->seams[*seam];
+            there.where += to_grid(to.value - place_of(*plan(), there));
+            desk_.apply(move_seam(desk_.job(), colour_now(), *plan(), *seam, to));
+            desk_.pick({{}, there});
+        });
+        whole_ = new Check(tr("every mask keeps its whole margin"), this);
+        whole_->setObjectName("whole margins");
+        add_decision(whole_);
+        connect(whole_, &QCheckBox::clicked, this,
+                [this](bool on) { edit_making([&](Making& m) { m.wishes.whole_margins = on; }); });
+    }
+
+    [[nodiscard]] ColourAt colour_now() const { return {desk_.at(), desk_.colour_at()}; }
+
+    QPushButton* division_offer(const QString& text, const std::function<Job()>& take) {
+        QPushButton* made = button(text, nullptr, division_);
+        division_->layout()->addWidget(made);
+        connect(made, &QPushButton::clicked, this, [this, take] { desk_.apply(take()); });
+        return made;
+    }
+
+    void show_division() {
+        clear(division_);
+        const bool mask = making().way == Way::PaintThrough;
+        whole_->setVisible(mask);
+        whole_->setChecked(making().wishes.whole_margins);
+        const auto words = [&](const QString& text, const char* role) {
+            QLabel* made = label(text, role, division_);
+            made->setWordWrap(true);
+            division_->layout()->addWidget(made);
+        };
+        const auto seam = desk_.seam_at();
+        const std::vector<PieceName> picked = desk_.picked().pieces;
+        seam_row_->setVisible(seam.has_value());
+        if (seam && plan() != nullptr) {
+            const Seam& s = plan()->loads->seams[*seam];
+            const char letter = static_cast<char>('a' + static_cast<char>(*seam % 26));
+            words(tr("Seam %1, from the %2").arg(QChar(letter)).arg(s.axis == Axis::Y ? tr("bottom") : tr("left")),
+                  nullptr);
+            words(say(s.why) + ".", "small");
+            seam_->show_value(measure_of(place_of(*plan(), s), desk_.shop().display));
+            division_offer(tr("No seam here"), [this, i = *seam] {
+                return desk_.current() ? forbid_seam(desk_.job(), colour_now(), *plan(), i, desk_.shop().display)
+                                       : desk_.job();
+            });
+            if (const auto wish = wish_for(desk_.job(), colour_now(), *plan(), s)) {
+                division_offer(tr("Let this seam be found"),
+                               [this, w = *wish] { return free_seam(desk_.job(), colour_now(), w); });
+            }
+        } else if (!picked.empty()) {
+            QStringList names;
+            for (const PieceName& n : picked) names << text_of(n.letters.empty() ? "mark" : n.letters);
+            words(tr("Picked: %1").arg(names.join(", ")), nullptr);
+            if (picked.size() > 1) {
+                division_offer(tr("Cut these as one"),
+                               [this, picked] { return bind_pieces(desk_.job(), colour_now(), picked); });
+            } else {
+                words(tr("Shift and click adds another one."), "small");
+            }
+            division_offer(picked.size() > 1 ? tr("Each in a section of its own") : tr("In a section of its own"),
+                           [this, picked] { return set_apart(desk_.job(), colour_now(), picked); });
+            if (free_pieces(desk_.job(), colour_now(), picked) != desk_.job()) {
+                division_offer(tr("Let it be found"),
+                               [this, picked] { return free_pieces(desk_.job(), colour_now(), picked); });
+            }
+        } else {
+            words(tr("Drag a seam, or click a seam or a letter, to have it your way."), "small");
+        }
+        show_wishes(words);
+    }
+
+    // What is wished, in words, with a way back.
+    void show_wishes(const std::function<void(const QString&, const char*)>& words) {
+        const Wishes& w = making().wishes;
+        const auto spelt = [](const std::vector<PieceName>& names) {
+            QStringList all;
+            for (const PieceName& n : names) all << text_of(n.letters.empty() ? "mark" : n.letters);
+            return all.join(", ");
+        };
+        for (const auto& group : w.bound) words(tr("As one: %1").arg(spelt(group)), "small");
+        if (!w.apart.empty()) words(tr("By itself: %1").arg(spelt(w.apart)), "small");
+        for (std::size_t i = 0; i < w.seams.size(); ++i) {
+            const SeamWish& s = w.seams[i];
+            const QString edge = s.axis == Axis::Y ? tr("from the bottom") : tr("from the left");
+            const QString at = length(s.at.value);
+            auto* row = new QWidget(division_);
+            auto* cells = new QHBoxLayout(row);
+            cells->setContentsMargins(0, 0, 0, 0);
+            QLabel* what = label(s.never ? tr("No seam near %1 %2").arg(at, edge) : tr("Seam at %1 %2").arg(at, edge),
+                                 "small", row);
+            what->setWordWrap(true);
+            cells->addWidget(what, 1);
+            QPushButton* back = button(tr("Take back"), nullptr, row);
+            back->setObjectName(QString("wish %1").arg(i + 1));
+            back->setAccessibleName(tr("take back: %1").arg(what->text()));
+            cells->addWidget(back);
+            division_->layout()->addWidget(row);
+            connect(back, &QPushButton::clicked, this,
+                    [this, i] { desk_.apply(free_seam(desk_.job(), colour_now(), i)); });
+        }
+        if (w.copies > 0) words(tr("Of what repeats, cut: %1").arg(w.copies), "small");
+        if (w.any()) {
+            division_offer(tr("Everything as found"), [this] {
+                return forget_wishes(desk_.job(), colour_now());
+            })->setObjectName("everything as found");
+        }
+    }
+
+    // What the wishes cost against what was found.
+    void cost(const LoadsPlan& p) {
+        if (!p.without_wishes) return;
+        const AsFound now = as_found(p);
+        const AsFound& was = *p.without_wishes;
+        QStringList parts;
+        const auto more = [&](int by, const QString& one, const QString& many) {
+            if (by != 0)
+                parts << QString("%1 %2 %3")
+                             .arg(std::abs(by))
+                             .arg(std::abs(by) == 1 ? one : many, by > 0 ? tr("more") : tr("fewer"));
+        };
+        more(static_cast<int>(now.loads) - static_cast<int>(was.loads), tr("load"), tr("loads"));
+        more(static_cast<int>(now.sections) - static_cast<int>(was.sections), tr("section"), tr("sections"));
+        more(now.crossings - was.crossings, tr("seam across ink"), tr("seams across ink"));
+        more(now.passes - was.passes, tr("pass"), tr("passes"));
+        if (now.film != was.film)
+            parts << (now.film > was.film ? tr("%1 of film more").arg(length(now.film - was.film))
+                                          : tr("%1 of film less").arg(length(was.film - now.film)));
+        if (now.crossed > was.crossed) parts << tr("%1 of ink crossed").arg(length(now.crossed - was.crossed));
+        heading(tr("What your wishes cost"));
+        if (parts.isEmpty()) {
+            good(tr("Nothing, against what was found."));
+        } else {
+            why(parts.join(", ") + ".");
+        }
+    }
+
     // What was clicked may be among them, so they go once its click is over.
     static void clear(QWidget* rows) {
         for (QWidget* child : rows->findChildren<QWidget*>(Qt::FindDirectChildrenOnly)) {
@@ -166,12 +331,29 @@ class SectionsTray : public Tray {
             QPushButton* take = button(say(a.what), nullptr, alternatives_);
             take->setObjectName(QString("alternative %1").arg(i + 1));
             take->setToolTip(words_of(a.figures));
+            take->setProperty("way", static_cast<int>(i));
+            take->installEventFilter(this);
             rows->addWidget(take);
             QLabel* figures = label(compared(a.figures, now), "small", alternatives_);
             figures->setWordWrap(true);
             rows->addWidget(figures);
-            connect(take, &QPushButton::clicked, this, [this, job = a.job] { desk_.apply(Job(job)); });
+            connect(take, &QPushButton::clicked, this, [this, job = a.job] {
+                desk_.look_at(nullptr);
+                desk_.apply(Job(job));
+            });
         }
+    }
+
+    // Pointing at another way, or coming to it by keyboard, shows it on the drawing.
+    bool eventFilter(QObject* watched, QEvent* event) override {
+        const QVariant way = watched->property("way");
+        if (way.isValid() && found_ && way.toInt() < static_cast<int>(found_->size())) {
+            if (event->type() == QEvent::Enter || event->type() == QEvent::FocusIn)
+                desk_.look_at(std::make_shared<const Alternative>((*found_)[static_cast<std::size_t>(way.toInt())]));
+            if (event->type() == QEvent::Leave || event->type() == QEvent::FocusOut || event->type() == QEvent::Hide)
+                desk_.look_at(nullptr);
+        }
+        return Tray::eventFilter(watched, event);
     }
 
     [[nodiscard]] QString words_of(const CutFigures& f) const {
@@ -228,6 +410,7 @@ class SectionsTray : public Tray {
                 },
                 [this](const std::map<CutFormat, Evidence>& all) {
                     proven_ = all;
+                    desk_.show_evidence(std::make_shared<const Evidence>(all.begin()->second));
                     refresh();
                 });
             refresh();
@@ -263,6 +446,10 @@ class SectionsTray : public Tray {
             }
         }
         const Evidence& first = proven_->begin()->second;
+        if (!first.by_hand.empty())
+            line(tr("On the drawing: each seam, and one bad try of your hands, dashed, eight times as far off as it "
+                    "is."),
+                 "small");
         Length shift;
         for (const ColourProof& c : first.as_measured) shift = std::max(shift, c.largest_shift);
         line(tr("As measured: the sheet's rounding moves no section by more than %1 mm.")
@@ -289,6 +476,32 @@ class SectionsTray : public Tray {
         address_->setAccessibleName(tr("address of the cutter"));
         address_->setObjectName("address");
         address_->setPlaceholderText("127.0.0.1:9100");
+        force_ = field(tr("force"), new QSpinBox(widget()));
+        force_->setAccessibleName(tr("force"));
+        force_->setObjectName("force");
+        force_->setRange(0, 2000);
+        force_->setSuffix(tr(" g"));
+        force_->setSpecialValueText(tr("as the machine is set"));
+        test_ = button(tr("Test cut"), nullptr, widget());
+        test_->setObjectName("test cut");
+        test_->setToolTip(tr("A square with a triangle in it, in a corner of the film"));
+        add_decision(test_);
+        connect(test_, &QPushButton::clicked, this, [this] { send_load(true); });
+        page_ = new QWidget(widget());
+        auto* page = new QVBoxLayout(page_);
+        page->setContentsMargins(0, 0, 0, 0);
+        add_decision(page_);
+        inside(page, [&] {
+            printer_ = field(tr("where the printer listens"), new QLineEdit(page_));
+            printer_->setAccessibleName(tr("address of the printer"));
+            printer_->setObjectName("printer");
+            printer_->setPlaceholderText("127.0.0.1:9101");
+            print_ = button(tr("Print its page first"), nullptr, page_);
+            print_->setObjectName("print");
+            add_decision(print_);
+        });
+        connect(print_, &QPushButton::clicked, this, [this] { print_load(); });
+        connect(load_, &QComboBox::activated, this, [this] { show_sending(); });
         for (const QString& check :
              {tr("the right blade is in"), tr("rollers where they belong"), tr("film side up, paper side down")}) {
             auto* tick = new Check(check, widget());
@@ -317,7 +530,7 @@ class SectionsTray : public Tray {
         outcome_->setObjectName("outcome");
         outcome_->setWordWrap(true);
         add_decision(outcome_);
-        connect(send_, &QPushButton::clicked, this, [this] { send_load(); });
+        connect(send_, &QPushButton::clicked, this, [this] { send_load(false); });
         connect(pause_, &QPushButton::toggled, this, [this](bool on) { holding_->paused = on; });
         connect(stop_, &QPushButton::clicked, this, [this] { stopping_.request_stop(); });
     }
@@ -339,33 +552,72 @@ class SectionsTray : public Tray {
             }
             load_->setCurrentIndex(std::clamp(at, 0, std::max(0, load_->count() - 1)));
             if (!address_->isModified() && !loads.empty()) address_->setText(text_of(loads.front().machine.address));
+            if (!force_->hasFocus() && !loads.empty()) force_->setValue(loads.front().machine.force);
+            printed_.clear();
+            for (const LoadToCut& l : loads) printed_.push_back(is_printed(desk_.plan().faces[l.face].making));
         }
+        const auto chosen = static_cast<std::size_t>(std::max(0, load_->currentIndex()));
+        page_->setVisible(chosen < printed_.size() && printed_[chosen]);
+        print_->setEnabled(!printing_.busy());
         const bool checked = std::all_of(checks_.begin(), checks_.end(), [](const Check* c) { return c->isChecked(); });
         send_->setEnabled(checked && !sending_.busy() && load_->count() > 0);
+        test_->setEnabled(checked && !sending_.busy() && load_->count() > 0);
         send_->setToolTip(checked ? QString() : tr("Tick what has been looked at first"));
         pause_->setEnabled(sending_.busy());
         stop_->setEnabled(sending_.busy());
         progress_->setVisible(sending_.busy());
     }
 
-    void send_load() {
+    void print_load() {
+        const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
+        const auto i = static_cast<std::size_t>(load_->currentIndex());
+        if (i >= loads.size()) return;
+        const auto to = read_address(printer_->text().trimmed().toStdString());
+        if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9101."));
+        auto page = print_page(desk_.job(), desk_.plan(), loads[i]);
+        if (!page) return outcome_->setText(say(page.error().what) + ": " + say(page.error().remedy));
+        outcome_->setText(tr("The page is being printed ..."));
+        printing_.run(
+            [to = *to, pdf = page->pdf](const std::stop_token& stop) { return print(pdf, to, stop); },
+            [this, name = page->name](const Expected<std::string>& answer) {
+                if (answer) {
+                    outcome_->setText(tr("Printed. Let the ink dry, then lay the film on with its marks in sight."));
+                } else {
+                    const QString remedy =
+                        answer.error().remedy.id.empty() ? QString() : ": " + say(answer.error().remedy);
+                    outcome_->setText(say(answer.error().what) + remedy);
+                }
+                refresh();
+            });
+        show_sending();
+    }
+
+    void send_load(bool only_test) {
         const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
         const auto i = static_cast<std::size_t>(load_->currentIndex());
         if (i >= loads.size()) return;
         const LoadToCut& load = loads[i];
-        auto hpgl = hpgl_of(load);
+        auto hpgl = only_test ? Expected<std::string>(test_cut()) : hpgl_of(load);
         if (!hpgl) return outcome_->setText(say(hpgl.error().what));
-        const QStringList parts = address_->text().trimmed().split(':');
-        const int port = parts.size() == 2 ? parts[1].toInt() : 0;
-        if (port <= 0) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9100."));
-        skarvel::Box reach;
-        for (const OnMat& s : load.sections) reach = around(reach, s.laid.film.bounds());
+        const auto to = read_address(address_->text().trimmed().toStdString());
+        if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9100."));
+        skarvel::Box reach{{0, 0}, {to_grid(1_in), to_grid(1_in)}};
+        if (!only_test) {
+            for (const OnMat& s : load.sections) reach = around(reach, s.laid.film.bounds());
+        }
         CutOrder order;
         order.hpgl = *hpgl;
         order.across = from_grid(reach.high.x);
         order.along = from_grid(reach.high.y);
-        order.force = load.machine.force;
+        order.force = force_->value();
         order.speed_mm_s = load.machine.knife.speed_mm_s;
+        CutRecord record;
+        record.job = desk_.job().title;
+        record.what = only_test ? std::string() : load.load->name;
+        record.machine = load.machine.name;
+        record.film = desk_.plan().faces[load.face].making.film.name;
+        record.force = order.force;
+        record.speed_mm_s = order.speed_mm_s;
         const std::string step = load.step;
         stopping_ = std::stop_source();
         holding_ = std::make_shared<SendHold>();
@@ -373,8 +625,7 @@ class SectionsTray : public Tray {
         progress_->setValue(0);
         outcome_->setText(tr("The cutter measures its material ..."));
         sending_.run(
-            [order, to = Address{parts[0].toStdString(), port}, holding = holding_, stop = stopping_.get_token(),
-             this](const std::stop_token& closing) {
+            [order, to = *to, holding = holding_, stop = stopping_.get_token(), this](const std::stop_token& closing) {
                 // Closing the window stops the knife as the button does.
                 const std::stop_callback both(closing, [source = stopping_]() mutable { source.request_stop(); });
                 return send(
@@ -386,15 +637,29 @@ class SectionsTray : public Tray {
                     },
                     *holding, stop);
             },
-            [this, step](const Expected<CutResult>& result) { sent(step, result); });
+            [this, step, record](const Expected<CutResult>& result) { sent(step, record, result); });
         show_sending();
     }
 
-    void sent(const std::string& step, const Expected<CutResult>& result) {
+    void sent(const std::string& step, CutRecord record, const Expected<CutResult>& result) {
+        const bool test = record.what.empty();
+        if (result) {
+            record.outcome = result->outcome;
+            record.seconds = result->seconds;
+            desk_.record_cut(record);
+        }
         if (!result) {
             const QString remedy = say(result.error().remedy);
             outcome_->setText(say(result.error().what) +
                               (result.error().remedy.id.empty() ? QString() : ": " + remedy));
+        } else if (result->outcome == "good" && test) {
+            outcome_->setText(tr("A good cut: through the film, and the paper is just marked."));
+            // What came out well is what the machine is set to from now on.
+            Shop shop = desk_.shop();
+            for (Machine& m : shop.machines) {
+                if (m.name == record.machine && record.force > 0) m.force = record.force;
+            }
+            desk_.set_shop(shop);
         } else if (result->outcome == "good") {
             outcome_->setText(
                 tr("Cut in %1 s, through the film and no further. The step is ticked.").arg(result->seconds));
@@ -417,6 +682,8 @@ class SectionsTray : public Tray {
         found_.reset();
         proven_.reset();
         listed_ = false;
+        desk_.show_evidence(nullptr);
+        desk_.look_at(nullptr);
         seeking_.stop();
         proving_.stop();
     }
@@ -437,7 +704,9 @@ class SectionsTray : public Tray {
                      QString::number(
                          figures_of(desk_.plan(), desk_.sign_at(), desk_.face_at(), desk_.colour_at()).loads));
             }
+            if (p.passes > 1) fact(tr("passes"), QString::number(p.passes));
             if (mask) keepers(p);
+            cost(p);
             problems("sections");
             misfits(p);
             spoilt();
@@ -486,6 +755,12 @@ class SectionsTray : public Tray {
             const CutLoad& load = desk_.job().bench.cut[i];
             if (load.of != of) continue;
             if (std::exchange(first, false)) heading(tr("Cut, and spoilt?"));
+            if (!load.booked && load.carried_by.empty()) {
+                QString words = load.from.empty() ? tr("Book its film: %1 off the roll").arg(length(load.film_length))
+                                                  : tr("Book its film: %1 is used").arg(text_of(load.from));
+                if (load.rest) words += tr(", keep %1 × %2").arg(length(load.rest->across), length(load.rest->along));
+                offer(words, [this, i] { desk_.book(i); })->setObjectName(QString("book %1").arg(i + 1));
+            }
             for (std::size_t k = 0; k < load.sections.size(); ++k) {
                 const QString letters = text_of(load.sections[k].letters);
                 offer(tr("%1 is spoilt: cut it again").arg(letters), [this, i, k] {
@@ -510,8 +785,14 @@ class SectionsTray : public Tray {
     Choice *film_ = nullptr, *tool_ = nullptr, *bed_ = nullptr, *load_ = nullptr;
     MeasureField *margin_ = nullptr, *lap_ = nullptr, *tie_ = nullptr;
     QPushButton *seek_ = nullptr, *prove_ = nullptr, *send_ = nullptr, *pause_ = nullptr, *stop_ = nullptr;
-    QWidget *alternatives_ = nullptr, *evidence_ = nullptr;
-    QLineEdit* address_ = nullptr;
+    QWidget *alternatives_ = nullptr, *evidence_ = nullptr, *division_ = nullptr, *seam_row_ = nullptr;
+    MeasureField* seam_ = nullptr;
+    Check* whole_ = nullptr;
+    QLineEdit *address_ = nullptr, *printer_ = nullptr;
+    QWidget* page_ = nullptr;
+    QSpinBox* force_ = nullptr;
+    QPushButton *test_ = nullptr, *print_ = nullptr;
+    std::vector<bool> printed_;  // of the loads listed
     std::vector<Check*> checks_;
     bool listed_ = false;  // the loads of the plan at hand
     QProgressBar* progress_ = nullptr;
@@ -525,6 +806,7 @@ class SectionsTray : public Tray {
     Errand<std::vector<Alternative>> seeking_;
     Errand<std::map<CutFormat, Evidence>> proving_;
     Errand<Expected<CutResult>> sending_;
+    Errand<Expected<std::string>> printing_;
 };
 
 }  // namespace

@@ -76,12 +76,46 @@ void Desk::select(std::size_t sign, std::size_t face) {
     together_ = false;
     colour_at_ = text_at_ = 0;
     art_at_.reset();
+    picked_ = {};
+    looked_at_.reset();
     Q_EMIT selection_changed();
+}
+
+void Desk::pick(Picked picked) {
+    if (picked.pieces == picked_.pieces && picked.seam == picked_.seam) return;
+    picked_ = std::move(picked);
+    Q_EMIT job_changed();
+}
+
+std::optional<std::size_t> Desk::seam_at() const {
+    const FacePlan* plan = face_plan();
+    if (!picked_.seam || plan == nullptr) return std::nullopt;
+    const auto& seams = plan->loads->seams;
+    for (std::size_t i = 0; i < seams.size(); ++i) {
+        const Seam& s = seams[i];
+        const bool here = s.axis == picked_.seam->axis && std::abs(s.where - picked_.seam->where) <= 2;
+        if (here && s.from < picked_.seam->to && s.to > picked_.seam->from) return i;
+    }
+    return std::nullopt;
+}
+
+void Desk::look_at(std::shared_ptr<const Alternative> other) {
+    if (other == looked_at_) return;
+    looked_at_ = std::move(other);
+    Q_EMIT marks_changed();
+}
+
+void Desk::show_evidence(std::shared_ptr<const Evidence> evidence) {
+    if (evidence == evidence_) return;
+    evidence_ = std::move(evidence);
+    Q_EMIT marks_changed();
 }
 
 void Desk::select_colour(std::size_t colour) {
     if (colour == colour_at_) return;
     colour_at_ = colour;
+    picked_ = {};
+    looked_at_.reset();
     Q_EMIT job_changed();
 }
 
@@ -257,6 +291,9 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     job_ = std::move(job);
     colour_at_ = text_at_ = 0;
     art_at_.reset();
+    picked_ = {};
+    looked_at_.reset();
+    evidence_.reset();
     // A face that carries art alone comes with that in hand.
     const Face& first = job_.signs.front().faces.front();
     if (first.lettering.main().words.empty() && !first.art.empty()) art_at_ = 0;
@@ -540,6 +577,24 @@ void Desk::load_records() {
         logbook_ = std::move(*book);
     }
     if (auto all = logbook_->all()) records_ = std::move(*all);
+    if (auto all = logbook_->cuts()) cuts_ = std::move(*all);
+}
+
+void Desk::record_cut(CutRecord record) {
+    record.at = write_moment(now());
+    load_records();
+    const auto added =
+        logbook_ ? logbook_->add_cut(record) : refused({"logbook.failed", {{"detail", std::string()}}}, "");
+    if (!added) Q_EMIT said(QString::fromStdString(say(added.error().what)), true);
+    load_records();
+    Q_EMIT records_changed();
+}
+
+void Desk::book(std::size_t cut_load) {
+    if (cut_load >= job_.bench.cut.size()) return;
+    Booked booked = book_film(job_, shop_, cut_load);
+    set_shop(booked.shop);
+    apply(std::move(booked.job));
 }
 
 Expected<long> Desk::finish_job(const std::string& outcome, const std::string& note) {

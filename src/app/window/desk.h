@@ -17,11 +17,13 @@
 #include <vector>
 
 #include "files/save.h"
+#include "job/alternatives.h"
 #include "job/commands.h"
 #include "job/face_commands.h"
 #include "job/summary.h"
 #include "lettering/yielding.h"
 #include "logbook/logbook.h"
+#include "proof/proof.h"
 #include "window/installed.h"
 
 namespace skarvel {
@@ -65,6 +67,21 @@ class Desk : public QObject {
     [[nodiscard]] std::string thing_at() const {
         return art_at() ? face().art[*art_at()].id : face().lettering.texts[text_at()].id;
     }
+    /// What Sections points at: pieces of the colour at hand, or a seam by where it lies.
+    struct Picked {
+        std::vector<PieceName> pieces;
+        std::optional<Seam> seam;
+    };
+    void pick(Picked picked);
+    [[nodiscard]] const Picked& picked() const { return picked_; }
+    /// The seam pointed at, by its place in the plan as it is now.
+    [[nodiscard]] std::optional<std::size_t> seam_at() const;
+    /// Another way to cut is looked at on the drawing, without being taken; nullptr: the job as it is.
+    void look_at(std::shared_ptr<const Alternative> other);
+    [[nodiscard]] const std::shared_ptr<const Alternative>& looked_at() const { return looked_at_; }
+    /// What the proof found is marked on the drawing.
+    void show_evidence(std::shared_ptr<const Evidence> evidence);
+    [[nodiscard]] const std::shared_ptr<const Evidence>& evidence() const { return evidence_; }
     [[nodiscard]] FaceAt at() const { return {sign_at(), face_at()}; }
     /// All signs together, instead of the one at hand.
     void show_together(bool together);
@@ -73,6 +90,11 @@ class Desk : public QObject {
     /// Goes on as if it were this moment: for pictures and demonstrations.
     void pretend(Moment moment);
     [[nodiscard]] const std::vector<LogRecord>& records() const { return records_; }
+    /// Loads and test cuts that went to a machine, newest first.
+    [[nodiscard]] const std::vector<CutRecord>& cuts() const { return cuts_; }
+    void record_cut(CutRecord record);
+    /// Books the film of a load that is cut in the drawer of the shop.
+    void book(std::size_t cut_load);
     [[nodiscard]] std::string say(const Reason& reason) const { return library_->catalogue.say(reason, shop_.display); }
 
     /// One undo step. Steps with the same non-empty `merge` that follow one another are one.
@@ -130,6 +152,8 @@ class Desk : public QObject {
 
   Q_SIGNALS:
     void selection_changed();
+    /// Only what the drawing marks has changed.
+    void marks_changed();
     void job_changed();
     void plan_changed();
     void shop_changed();
@@ -163,11 +187,15 @@ class Desk : public QObject {
     std::size_t sign_at_ = 0, face_at_ = 0, colour_at_ = 0, text_at_ = 0;
     std::optional<std::size_t> art_at_;
     bool together_ = false;
+    Picked picked_;
+    std::shared_ptr<const Alternative> looked_at_;
+    std::shared_ptr<const Evidence> evidence_;
     std::filesystem::path path_;
     std::optional<FileStamp> stamp_;
     std::unique_ptr<Recovery> recovery_;
     std::optional<Logbook> logbook_;
     std::vector<LogRecord> records_;
+    std::vector<CutRecord> cuts_;
     QTimer copy_timer_, minute_timer_;
 
     Plan plan_;

@@ -14,8 +14,20 @@ class Builder {
     std::vector<Task> build() {
         if (in_.first) prepare();
         const std::vector<std::size_t> films = cut_and_weed();
-        lay(films);
-        if (in_.making.way == Way::PaintThrough) paint();
+        const std::vector<Lay> lays = lays_of(in_.loads.sections);
+        const int passes = lays.empty() ? 0 : lays.back().pass;
+        for (int pass = 1; pass <= std::max(1, passes); ++pass) {
+            std::vector<Lay> here;
+            std::copy_if(lays.begin(), lays.end(), std::back_inserter(here),
+                         [&](const Lay& l) { return l.pass == pass; });
+            pass_ = passes > 1 ? pass : 0;
+            if (pass > 1)
+                then_wait(std::max(in_.method.colour.film_least, in_.method.colour.paint_over),
+                          {"wait.film-on-colour", {{"paint", in_.method.colour.name}}});
+            lay(here, pass == 1 ? films : std::vector<std::size_t>{});
+            if (in_.making.way == Way::PaintThrough) paint(here);
+        }
+        pass_ = 0;
         if (in_.last) {
             if (behind()) {
                 const bool decal = in_.making.way == Way::Decal;
@@ -42,6 +54,10 @@ class Builder {
         task.kind = kind;
         task_arguments_ = arguments;
         task.name = {"task." + kind, std::move(arguments)};
+        if (pass_ > 0) {
+            task.name = {"task.in-pass", {{"task", std::vector<Reason>{task.name}}, {"pass", std::int64_t{pass_}}}};
+            task.name.arguments.insert(task.name.arguments.end(), task_arguments_.begin(), task_arguments_.end());
+        }
         if (!in_.colour.empty() && !once.contains(kind)) {
             task.name = {"task.in-colour", {{"task", std::vector<Reason>{task.name}}, {"colour", in_.colour}}};
             task.name.arguments.insert(task.name.arguments.end(), task_arguments_.begin(), task_arguments_.end());
@@ -155,35 +171,45 @@ class Builder {
         return weeded;
     }
 
-    void lay(const std::vector<std::size_t>& films) {
-        for (std::size_t i = 0; i < in_.loads.sections.size(); ++i) {
-            const Section& section = in_.loads.sections[i];
+    // What a lay is called in the names of its steps: the second and later ones of a section are told apart.
+    [[nodiscard]] std::string lay_name(const Lay& l) const {
+        const std::string& letters = in_.loads.sections[l.section].letters;
+        return l.time == 0 ? letters : letters + " again " + std::to_string(l.time);
+    }
+    // Steps of later passes are named after them.
+    [[nodiscard]] std::string in_pass(const std::string& which) const {
+        return pass_ > 1 ? (which.empty() ? "" : which + " ") + "pass " + std::to_string(pass_) : which;
+    }
+
+    void lay(const std::vector<Lay>& lays, const std::vector<std::size_t>& films) {
+        for (const Lay& l : lays) {
+            const Section& section = in_.loads.sections[l.section];
             const Box film = section.film.bounds();
             const bool hinged = std::max(film.width(), film.height()) >= to_grid(h_.hinged_from);
-            const auto number = static_cast<std::int64_t>(i + 1);
-            const std::size_t lay = add("lay", section.letters, hinged ? h_.lay_hinged : h_.lay,
+            const auto number = static_cast<std::int64_t>(l.section + 1);
+            const std::size_t lay = add("lay", lay_name(l), hinged ? h_.lay_hinged : h_.lay,
                                         {{"section", number}, {"letters", section.letters}}, static_cast<int>(number));
-            if (i == 0) {
+            if (&l == &lays.front()) {
                 for (const std::size_t film_task : films) after(lay, film_task);
             }
             follow(lay);
         }
     }
 
-    void paint() {
+    void paint(const std::vector<Lay>& lays) {
         const BuildUp& m = in_.method;
         int letters = 0;
-        for (const Section& section : in_.loads.sections) letters += section.letter_count;
+        for (const Lay& l : lays) letters += in_.loads.sections[l.section].letter_count;
         const bool sealed =
             std::any_of(m.layers.begin(), m.layers.end(), [](const Layer& l) { return l.kind == "seal"; });
         if (sealed) {
-            follow(add("seal", "", h_.setup + h_.colour_per_letter * letters / 2, {}));
+            follow(add("seal", in_pass(""), h_.setup + h_.colour_per_letter * letters / 2, {}));
             then_wait(trade_.seal_dry, {"wait.seal-dry", {}});
         }
         std::size_t coloured = 0;
         for (int coat = 1; coat <= m.colour_coats; ++coat) {
             coloured =
-                add("colour", std::to_string(coat), h_.setup + h_.colour_per_letter * letters,
+                add("colour", in_pass(std::to_string(coat)), h_.setup + h_.colour_per_letter * letters,
                     {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.colour_coats}}, {"paint", m.colour.name}},
                     coat);
             follow(coloured);
@@ -191,13 +217,14 @@ class Builder {
         }
         // Masks come off in the reverse order of laying, inside the window after the last stroke.
         then_wait(m.lift.from, {"wait.lift-" + m.lift.id, {{"from", m.lift.from}, {"to", m.lift.to}}});
-        for (std::size_t i = in_.loads.sections.size(); i-- > 0;) {
-            const Section& section = in_.loads.sections[i];
-            const auto number = static_cast<std::int64_t>(i + 1);
-            const std::size_t lift = add("lift", section.letters, h_.lift,
-                                         {{"section", number}, {"letters", section.letters}}, static_cast<int>(number));
+        for (std::size_t i = lays.size(); i-- > 0;) {
+            const auto number = static_cast<std::int64_t>(lays[i].section + 1);
+            const std::size_t lift =
+                add("lift", lay_name(lays[i]), h_.lift,
+                    {{"section", number}, {"letters", in_.loads.sections[lays[i].section].letters}},
+                    static_cast<int>(number));
             follow(lift);
-            if (i + 1 == in_.loads.sections.size()) tasks_[lift].waits.back().at_most = m.lift.to;
+            if (i + 1 == lays.size()) tasks_[lift].waits.back().at_most = m.lift.to;
         }
         then_wait(m.colour.paint_over, {"wait.clear-over", {{"paint", m.colour.name}}});
     }
@@ -230,6 +257,7 @@ class Builder {
     std::optional<std::size_t> last_;
     Minutes wait_{0};
     Reason wait_why_;
+    int pass_ = 0;  // 0 where there is only one
 };
 
 }  // namespace

@@ -251,6 +251,12 @@ Expected<std::string> hpgl_of(const LoadToCut& load) {
     return out + "PU0,0;SP0;\n";
 }
 
+std::string test_cut() {
+    // 19 mm in 1/40 mm, 5 mm off the corner.
+    return "IN;\nSP1;\nPU400,400;PD760,400,580,700,400,400;\nSP2;\nPU200,200;PD960,200,960,960,200,960,200,200;\n"
+           "PU0,0;SP0;\n";
+}
+
 std::vector<CutFile> cut_files(const Job& job, const Plan& plan, const Shop& shop, CutFormat format) {
     std::vector<CutFile> files;
     for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {

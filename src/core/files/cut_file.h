@@ -51,6 +51,9 @@ Expected<std::string> hpgl_of(const LoadToCut& load);
 std::string svg_of(const LoadToCut& load, const MakingPlan& making);
 std::string dxf_of(const LoadToCut& load);
 
+/// A square with a triangle in it, 3/4 in across: cut before each job to find the force.
+std::string test_cut();
+
 /// Exact placements of everything, and the distances of the placement sheet: "manifest.json" and "manifest.csv".
 std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& shop);
 

@@ -4,6 +4,7 @@
 
 #include "files/cut_file.h"
 #include "files/pdf.h"
+#include "files/print_page.h"
 #include "files/save.h"
 
 namespace skarvel {
@@ -29,6 +30,9 @@ Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Pl
         for (const CutFile& file : cut_files(job, plan, shop, format)) {
             if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
         }
+    }
+    for (const PrintPage& page : print_pages(job, plan, shop, nullptr)) {
+        if (auto saved = write(page.name, page.pdf); !saved) return tl::unexpected(saved.error());
     }
     for (const CutFile& file : manifests(job, plan, shop)) {
         if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());

@@ -325,21 +325,85 @@ Finish read_finish(const Object& o) {
     return f;
 }
 
+Json write_names(const std::vector<PieceName>& names) {
+    Json all = Json::array();
+    for (const PieceName& n : names) all.push_back({{"letters", n.letters}, {"first", n.first}, {"nth", n.nth}});
+    return all;
+}
+
+PieceName read_name(const Object& o) {
+    o.only({"letters", "first", "nth"});
+    return {o.text("letters"), o.whole("first", 0, 1'000'000), o.whole("nth", 0, 1'000'000)};
+}
+
+Json write_wishes(const Wishes& w) {
+    Json j = Json::object();
+    for (const auto& pieces : w.bound) j["bound"].push_back({{"pieces", write_names(pieces)}});
+    if (!w.apart.empty()) j["apart"] = write_names(w.apart);
+    for (const SeamWish& s : w.seams) {
+        Json seam{{"wish", s.never ? "never" : "here"}, {"along", name_in(axis_names, s.axis)}, {"at", s.at.typed}};
+        if (s.never) seam["around"] = measure_of(s.around, {}).typed;
+        if (s.from != s.to) {
+            seam["from"] = measure_of(s.from, {}).typed;
+            seam["to"] = measure_of(s.to, {}).typed;
+        }
+        j["seams"].push_back(seam);
+    }
+    if (w.whole_margins) j["wholeMargins"] = true;
+    if (w.copies > 0) j["copies"] = w.copies;
+    return j;
+}
+
+Wishes read_wishes(const Object& o) {
+    o.only({"bound", "apart", "seams", "wholeMargins", "copies"});
+    Wishes w;
+    if (o.has("bound")) {
+        o.each("bound", [&](const Json& j, const std::string& where) {
+            const Object b(j, where);
+            b.only({"pieces"});
+            w.bound.emplace_back();
+            b.each("pieces", [&](const Json& p, const std::string& at) {
+                w.bound.back().push_back(read_name({p, at}));
+            });
+        });
+    }
+    if (o.has("apart"))
+        o.each("apart", [&](const Json& p, const std::string& where) { w.apart.push_back(read_name({p, where})); });
+    if (o.has("seams")) {
+        o.each("seams", [&](const Json& j, const std::string& where) {
+            const Object s(j, where);
+            s.only({"wish", "along", "at", "around", "from", "to"});
+            SeamWish seam;
+            seam.never = one_of(s, "wish", {"never", "here"}) == "never";
+            seam.axis = s.choice("along", axis_names);
+            seam.at = s.length("at");
+            if (s.has("around")) seam.around = s.length("around").value;
+            if (s.has("from")) seam.from = s.length("from").value;
+            if (s.has("to")) seam.to = s.length("to").value;
+            w.seams.push_back(std::move(seam));
+        });
+    }
+    if (o.has("wholeMargins")) w.whole_margins = o.flag("wholeMargins");
+    if (o.has("copies")) w.copies = o.whole("copies", 0, 1000);
+    return w;
+}
+
 Json write_colour(const Colour& c) {
     Json making{{"way", name_in(way_names, c.making.way)}, {"film", c.making.film}, {"tool", c.making.tool}};
     if (c.making.margin) making["margin"] = c.making.margin->typed;
     making["lap"] = c.making.lap.typed;
     if (c.making.tie) making["tie"] = c.making.tie->typed;
     if (!c.making.bed.empty()) making["bed"] = c.making.bed;
+    if (c.making.wishes.any()) making["wishes"] = write_wishes(c.making.wishes);
     return {{"making", making}, {"paint", write_coat(c.paint)}};
 }
 
 Colour read_colour(const Object& o) {
     o.only({"making", "paint"});
     const Object m = o.object("making");
-    m.only({"way", "film", "tool", "margin", "lap", "tie", "bed"});
+    m.only({"way", "film", "tool", "margin", "lap", "tie", "bed", "wishes"});
     return {{m.choice("way", way_names), m.text("film"), m.text("tool"), m.length_if("margin"), m.length("lap"),
-             m.length_if("tie"), m.text_or("bed", {})},
+             m.length_if("tie"), m.text_or("bed", {}), m.has("wishes") ? read_wishes(m.object("wishes")) : Wishes{}},
             read_coat(o.object("paint"))};
 }
 
@@ -427,6 +491,8 @@ Json write_section(const Section& s) {
            {"pieces", pieces},
            {"keepers", keepers}};
     for (const Region& tie : s.ties) j["ties"].push_back(write_region(tie));
+    if (s.pass != 1) j["pass"] = s.pass;
+    for (const Point& move : s.again) j["again"].push_back({{"move", {move.x, move.y}}});
     for (const KnifeLine& l : s.lines) {
         j["lines"].push_back({{"kind", l.kind == KnifeLine::Kind::Match ? "match" : "weeding"},
                               {"from", {l.from.x, l.from.y}},
@@ -443,7 +509,7 @@ Point read_point(const Object& o, const char* key) {
 }
 
 Section read_section(const Object& o) {
-    o.only({"letters", "letterCount", "film", "cut", "pieces", "keepers", "ties", "lines"});
+    o.only({"letters", "letterCount", "film", "cut", "pieces", "keepers", "ties", "lines", "pass", "again"});
     Section s;
     s.letters = o.text("letters");
     s.letter_count = o.whole("letterCount", 0, 100'000);
@@ -463,6 +529,14 @@ Section read_section(const Object& o) {
     });
     if (o.has("ties"))
         o.each("ties", [&](const Json& tie, const std::string& where) { s.ties.push_back(read_region(tie, where)); });
+    if (o.has("pass")) s.pass = o.whole("pass", 1, 1000);
+    if (o.has("again")) {
+        o.each("again", [&](const Json& again, const std::string& where) {
+            const Object a(again, where);
+            a.only({"move"});
+            s.again.push_back(read_point(a, "move"));
+        });
+    }
     if (o.has("lines")) {
         o.each("lines", [&](const Json& line, const std::string& where) {
             const Object l(line, where);
@@ -491,14 +565,28 @@ Json write_cut(const CutLoad& c) {
            {"placements", placements},
            {"sections", sections}};
     if (!c.carried_by.empty()) j["carriedBy"] = c.carried_by;
+    if (!c.colour.empty()) j["colour"] = c.colour;
+    if (!c.from.empty()) j["from"] = c.from;
+    if (c.rest)
+        j["rest"] = {{"across", measure_of(c.rest->across, {}).typed}, {"along", measure_of(c.rest->along, {}).typed}};
+    if (c.booked) j["booked"] = true;
     return j;
 }
 
 CutLoad read_cut(const Object& o) {
-    o.only({"of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy"});
+    o.only({"of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy", "colour", "from",
+            "rest", "booked"});
     CutLoad c;
     c.carried_by = o.text_or("carriedBy", "");
     c.of = o.text_or("of", "1");
+    c.colour = o.text_or("colour", "");
+    c.from = o.text_or("from", "");
+    if (o.has("rest")) {
+        const Object r = o.object("rest");
+        r.only({"across", "along"});
+        c.rest = Room{r.length("across").value, r.length("along").value};
+    }
+    c.booked = o.has("booked") && o.flag("booked");
     c.film = o.text("film");
     c.mat = o.text("mat");
     c.at = o.moment("at");

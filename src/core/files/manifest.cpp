@@ -40,17 +40,23 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
             if (face == nullptr) continue;
             const Section& section = face->loads->sections.at(s.section);
             const Box on_face = section.film.bounds();
-            const auto [low, high] = corners(section, face->blank->face);
+            Json lays = Json::array();
+            for (const Lay& lay : lays_of({section})) {
+                const auto [low, high] = corners(section, face->blank->face, lay.move);
+                const Point at = on_face.low + lay.move;
+                lays.push_back({{"face", {{"x", millimetres(at.x)}, {"y", millimetres(at.y)}}},
+                                {"sheet",
+                                 {{"fromLeft", show_number(low.from_left, shop.display)},
+                                  {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
+            }
             sections.push_back({{"of", s.of},
                                 {"section", s.section + 1},
                                 {"letters", s.name},
                                 {"turned", s.placement.turned},
                                 {"mat", {{"x", millimetres(s.placement.at.x)}, {"y", millimetres(s.placement.at.y)}}},
                                 {"moved", {{"x", millimetres(s.moved.x)}, {"y", millimetres(s.moved.y)}}},
-                                {"face", {{"x", millimetres(on_face.low.x)}, {"y", millimetres(on_face.low.y)}}},
-                                {"sheet",
-                                 {{"fromLeft", show_number(low.from_left, shop.display)},
-                                  {"fromBottom", show_number(low.from_bottom, shop.display)}}},
+                                {"pass", section.pass},
+                                {"lays", lays},
                                 {"keepers", section.keepers.size()}});
             csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{}\r\n", load.number, quoted(load.word),
                                quoted(making.film.name), way, quoted(load.bed.name), load.load->film_length.in_mm(),
@@ -73,6 +79,11 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                          {"travelMm", load.way.travel.in_mm()},
                          {"seconds", load.way.seconds},
                          {"sections", sections}});
+        if (is_printed(making) && load.bed.print) {
+            const Length zero = load.bed.print->margin + load.bed.print->mark;
+            loads.back()["print"] = {{"page", load.word + ".print.pdf"},
+                                     {"zero", {{"x", millimetres(to_grid(zero))}, {"y", millimetres(to_grid(zero))}}}};
+        }
     }
     const Json all{{"format", 1},
                    {"unit", shop.display.unit == Unit::Inch ? "in" : "mm"},

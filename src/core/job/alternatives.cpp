@@ -27,9 +27,12 @@ class Search {
         stops_ = stops(*now);
         base_ = figures_of(*now, sign_, face_, colour_);
         lettering_ = now->of(sign_, face_, colour_)->lettering;
-        room_ = now->of(sign_, face_, colour_)->bed.usable;
-        other_beds();
+        const FacePlan& here = *now->of(sign_, face_, colour_);
+        room_ = here.bed.usable;
+        other_beds(bed_name(here.bed), is_printed(here.making));
         other_laps();
+        again(*now);
+        crossing(*now->of(sign_, face_, colour_));
         smaller();
         std::stable_sort(found_.begin(), found_.end(), [](const Alternative& a, const Alternative& b) {
             const auto rank = [](const CutFigures& f) {
@@ -48,30 +51,31 @@ class Search {
 
     // Planned; nothing where it stops the job in a way that was not there before.
     std::optional<CutFigures> tried(const Job& job) {
-        const auto plan = planner_.plan(job, shop_, library_, moment_, stop_);
+        auto plan = planner_.plan(job, shop_, library_, moment_, stop_);
         if (!plan || stops(*plan) > stops_) return std::nullopt;
-        return figures_of(*plan, sign_, face_, colour_);
+        last_ = std::make_shared<const Plan>(std::move(*plan));
+        return figures_of(*last_, sign_, face_, colour_);
     }
 
-    bool keep(Reason what, Job job) {
+    bool keep(Reason what, Job job, bool only_fewer_loads = false) {
         const auto figures = tried(job);
-        if (!figures || *figures == base_) return false;
+        if (!figures || *figures == base_ || (only_fewer_loads && figures->loads >= base_.loads)) return false;
         const bool same =
             std::any_of(found_.begin(), found_.end(), [&](const Alternative& a) { return a.figures == *figures; });
-        if (!same) found_.push_back({std::move(what), *figures, std::move(job)});
+        if (!same) found_.push_back({std::move(what), *figures, std::move(job), last_});
         return !same;
     }
 
     Making& making(Job& job) const { return job.signs[sign_].faces[face_].colours[colour_].making; }
 
-    void other_beds() {
-        const std::string now = bed_name(bed_for(shop_, job_.signs[sign_].faces[face_].colours[colour_].making));
+    void other_beds(const std::string& now, bool printed) {
         for (const Mat& bed : beds_of(shop_.machines)) {
             if (stop_.stop_requested()) return;
-            if (bed_name(bed) == now) continue;
+            if (bed_name(bed) == now || bed.print.has_value() != printed) continue;
             Job other = job_;
             making(other).bed = bed_name(bed);
             keep({bed.roll    ? "alternative.roll"
+                  : bed.print ? "alternative.page"
                   : bed.taped ? "alternative.taped"
                               : "alternative.mat",
                   {{"bed", bed.name}, {"machine", bed.machine}}},
@@ -86,6 +90,67 @@ class Search {
             if (making(other).lap.value == measure(lap).value) continue;
             making(other).lap = measure(lap);
             keep({"alternative.lap", {{"lap", measure(lap).value}}}, std::move(other));
+        }
+    }
+
+    // One mask laid again and again, or a few of them: film against passes of paint.
+    void again(const Plan& now) {
+        const int lays = now.of(sign_, face_, colour_)->loads->repeats;
+        int last_each = 0;
+        for (int copies = 1; copies < lays && !stop_.stop_requested(); ++copies) {
+            // As many copies as do the same number of passes with less film.
+            const int each = (lays + copies - 1) / copies;
+            if (each == last_each) continue;
+            last_each = each;
+            Job other = job_;
+            if (making(other).wishes.copies == copies) continue;
+            making(other).wishes.copies = copies;
+            keep({"alternative.again", {{"copies", std::int64_t{copies}}, {"lays", std::int64_t{lays}}}},
+                 std::move(other));
+        }
+        if (making_now().wishes.copies > 0) {
+            Job other = job_;
+            making(other).wishes.copies = 0;
+            keep({"alternative.as-drawn", {}}, std::move(other));
+        }
+    }
+
+    [[nodiscard]] const Making& making_now() const { return job_.signs[sign_].faces[face_].colours[colour_].making; }
+
+    // Fewer sections than the gaps let: seams where least ink is crossed, on lines that can be measured to.
+    void crossing(const FacePlan& now) {
+        if (base_.loads < 2 || base_.crossings > 0 || now.loads->sections.size() < 2) return;
+        Box ink;
+        for (const Piece& p : *now.pieces) ink = around(ink, p.shape.bounds());
+        const Axis axis = ink.width() >= ink.height() ? Axis::X : Axis::Y;
+        const std::int64_t margin = to_grid(now.making.margin);
+        const Box film = common(grown(ink, now.making.margin), now.blank->face);
+        const std::int64_t from = along(axis, film.low);
+        const std::int64_t to = along(axis, film.high);
+        const std::int64_t most = to_grid(std::max(room_.along, room_.across)) - to_grid(now.making.lap);
+        const std::int64_t line = to_grid(Length::sixtyfourths(4));
+        const auto sections = static_cast<std::int64_t>(now.loads->sections.size());
+        for (std::int64_t n = (to - from + most - 1) / most; n > 1 && n < sections; ++n) {
+            if (stop_.stop_requested()) return;
+            Job other = job_;
+            std::vector<SeamWish>& seams = making(other).wishes.seams;
+            seams.clear();
+            std::int64_t last = from;
+            for (std::int64_t i = 1; i < n; ++i) {
+                // As far as this section reaches, and the others still do.
+                const std::int64_t first = std::max(last + margin, to - (n - i) * most);
+                std::optional<std::pair<Length, std::int64_t>> best;
+                for (std::int64_t at = (first + line - 1) / line * line; at <= last + most; at += line) {
+                    Length cut;
+                    for (const Piece& p : *now.pieces) cut += crossed(p.shape, axis, at);
+                    if (!best || cut < best->first) best = {cut, at};
+                }
+                if (!best) return;
+                last = best->second;
+                const Length place = from_grid(last - along(axis, now.blank->face.low));
+                seams.push_back({false, axis, measure_of(place, shop_.display), {}, {}, {}});
+            }
+            if (keep({"alternative.cross", {}}, std::move(other), true)) return;
         }
     }
 
@@ -146,6 +211,7 @@ class Search {
     Moment moment_;
     const std::stop_token& stop_;
     Planner planner_;
+    std::shared_ptr<const Plan> last_;  // of what was tried last
     int stops_ = 0;
     CutFigures base_;
     std::shared_ptr<const LetteringPlan> lettering_;

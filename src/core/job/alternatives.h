@@ -2,7 +2,8 @@
 //
 // Alternatives: other ways to cut one colour of a face, each planned in full beside the job as it is: another mat, two
 // mats taped together, a length of roll; lettering smaller by the least that saves a load, all of it or only the line
-// that is too long; other laps. Each is a changed job, so taking one is a command like any other. Kept are those that
+// that is too long; other laps; what repeats cut once or a few times and laid again; letters crossed where that saves a
+// load. Each is a changed job, so taking one is a command like any other. Kept are those that
 // can be done, and that come out differently; best first: fewest seams across ink, fewest loads, least film, least
 // time.
 #pragma once
@@ -24,7 +25,10 @@ struct Alternative {
     Reason what;
     CutFigures figures;
     Job job;
-    friend bool operator==(const Alternative&, const Alternative&) = default;
+    std::shared_ptr<const Plan> plan{};  ///< of that job, for looking at it
+    friend bool operator==(const Alternative& a, const Alternative& b) {
+        return a.what == b.what && a.figures == b.figures && a.job == b.job;
+    }
 };
 
 CutFigures figures_of(const Plan& plan, std::size_t sign, std::size_t face, std::size_t colour);

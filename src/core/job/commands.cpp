@@ -17,6 +17,10 @@ void keep_as_cut(Job& job, const Plan& plan, const std::string& step, Moment at)
             if (load.cut || (!own && load.carried_by != step)) continue;
             CutLoad cut{face.making.film.id, bed_name(face.bed), {}, load.placements, load.film_length, false, at, of,
                         load.carried_by};
+            const bool mask = face.making.way == Way::PaintThrough || is_printed(face.making);
+            if (!mask) cut.colour = job.signs[face.sign].faces[face.face].colours[face.colour].paint.colour;
+            cut.from = load.from;
+            cut.rest = load.rest;
             for (Placement& p : cut.placements) {
                 cut.sections.push_back(face.loads->sections[p.section]);
                 p.section = cut.sections.size() - 1;
@@ -178,6 +182,44 @@ Job set_on_post(const Job& job) {
         const bool there = std::any_of(out.post->arms.begin(), out.post->arms.end(),
                                        [&](const PostArm& a) { return a.sign == sign.id; });
         if (!there) out.post->arms.push_back({sign.id, PostArm{}.gap});
+    }
+    return out;
+}
+
+Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load) {
+    Booked out{job, shop};
+    CutLoad& load = out.job.bench.cut.at(cut_load);
+    if (load.booked || !load.carried_by.empty()) return out;
+    load.booked = true;
+    auto& drawer = out.shop.drawer;
+    const auto fits = [&](const FilmStock& f) {
+        return f.film == load.film && (load.colour.empty() || f.colour.empty() || f.colour == load.colour);
+    };
+    FilmStock rest{load.film, load.colour, {}, {}, {}, false, false, 0};
+    if (!load.from.empty()) {
+        const auto at = std::find_if(drawer.begin(), drawer.end(),
+                                     [&](const FilmStock& f) { return !f.roll && f.name == load.from; });
+        if (at != drawer.end()) drawer.erase(at);
+    } else {
+        // The roll that is nearest to its end and still holds it.
+        auto best = drawer.end();
+        for (auto f = drawer.begin(); f != drawer.end(); ++f) {
+            if (f->roll && fits(*f) && f->left >= load.film_length && (best == drawer.end() || f->left < best->left))
+                best = f;
+        }
+        if (best != drawer.end()) {
+            best->left -= load.film_length;
+            rest.patterned = best->patterned;
+            rest.price_cents = best->price_cents;
+            if (rest.colour.empty()) rest.colour = best->colour;
+            if (best->left <= Length{}) drawer.erase(best);
+        }
+    }
+    if (load.rest) {
+        rest.width = load.rest->across;
+        rest.left = load.rest->along;
+        rest.name = "left of " + job.title + ", " + letters_of_load(load);
+        drawer.push_back(std::move(rest));
     }
     return out;
 }

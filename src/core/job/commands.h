@@ -22,6 +22,14 @@ Job cut_again(const Job& job, std::size_t cut_load);
 /// takes the load with it.
 Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section);
 
+/// What a cut load took of its film, and what it left, in the shop's drawer; once for each load. Nothing is taken where
+/// no roll there holds it.
+struct Booked {
+    Job job;
+    Shop shop;
+};
+Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load);
+
 /// Another sign like one that is there, with other words, after it; on the post as well where that one is.
 Job copy_sign(const Job& job, std::size_t sign, const std::string& words);
 /// The last sign of a job stays.

@@ -47,10 +47,14 @@ Machine machine_of(const Shop& shop, const Mat& bed) {
     return at == shop.machines.end() ? Machine{bed.machine, {bed}, {}, 0, {}, 0, {}} : *at;
 }
 
-Mat bed_for(const Shop& shop, const Making& making) {
+Mat bed_for(const Shop& shop, const Making& making, bool printed) {
     Mat bed = shop.mat;
+    bool found = false;
     for (const Mat& known : beds_of(shop.machines)) {
-        if (bed_name(known) == making.bed) bed = known;
+        const bool named = bed_name(known) == making.bed;
+        if (!named && !(printed && making.bed.empty() && known.print && !found)) continue;
+        bed = known;
+        found = true;
     }
     // The widest roll of that film decides; sheets and leftovers are looked at once loads are known.
     std::optional<FilmStock> film;

@@ -108,8 +108,9 @@ Shop usual_shop();
 
 /// The machine that takes a bed; a plain one where none of that name is in the shop.
 Machine machine_of(const Shop& shop, const Mat& bed);
-/// The bed that a making names, or the usual one, as wide as the film in the drawer for it is at most.
-Mat bed_for(const Shop& shop, const Making& making);
+/// The bed that a making names, or the usual one, as wide as the film in the drawer for it is at most. What is
+/// `printed` first goes on the first page that a machine can find its marks on.
+Mat bed_for(const Shop& shop, const Making& making, bool printed = false);
 /// How Making names a bed: "12-inch cutter / roll".
 std::string bed_name(const Mat& bed);
 

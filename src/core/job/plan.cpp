@@ -105,7 +105,8 @@ struct SharingInput {
 
 Sharer sharer_of(const Job& job, const FacePlan& f) {
     const Sign& sign = job.signs[f.sign];
-    const bool mask = f.making.way == Way::PaintThrough;
+    // Masks and what is printed take any colour of film.
+    const bool mask = f.making.way == Way::PaintThrough || is_printed(f.making);
     const CoatChoice& paint = sign.faces[f.face].colours[f.colour].paint;
     return {
         face_id(sign, f.face, f.colour), f.making.film.id, mask ? std::string() : paint.colour, mask, f.bed, f.loads};
@@ -218,6 +219,27 @@ void say_thin(Plan& out, std::size_t first) {
     say(all.keepers, Thin::Keeper, "thin.keepers", {"thin.larger", {}});
 }
 
+// Rolls in the drawer that do not hold what is still to be cut from that film.
+void say_short(Plan& out, const std::vector<FilmStock>& drawer) {
+    std::map<std::string, std::pair<std::string, Length>> needed;
+    for (const FacePlan& f : out.faces) {
+        auto& [name, length] = needed[f.making.film.id];
+        name = f.making.film.name;
+        for (const Load& load : f.loads->loads) {
+            if (!load.cut && load.carried_by.empty() && load.from.empty()) length += load.film_length;
+        }
+    }
+    for (const auto& [id, film] : needed) {
+        Length left;
+        for (const FilmStock& f : drawer) left += f.film == id && f.roll ? f.left : Length{};
+        if (left <= Length{} || left >= film.second) continue;
+        out.problems.push_back({{"film.short", {{"film", film.first}, {"needed", film.second}, {"left", left}}},
+                                "sections",
+                                {"film.short-remedy", {{"buy", film.second - left}}},
+                                Mark::Look});
+    }
+}
+
 // Boards for frames and the like; the board of a blank is on its own list already.
 void buy_boards(const SawPlan& saw, std::vector<FacePlan>& faces) {
     const bool only_blanks =
@@ -295,7 +317,7 @@ bool Planner::cut_colour(const Job& job, const Shop& shop, const Library& librar
                           [](const ThinInput& in) { return thin_places(*in.pieces, in.limits); });
     fp.making = resolve(colour.making, library.trade.films, library.trade.tools);
     fp.making.edges_place = fp.blank->straight_sides;
-    fp.bed = bed_for(shop, colour.making);
+    fp.bed = bed_for(shop, colour.making, is_printed(fp.making));
     const std::string id = face_id(sign, fp.face, fp.colour);
     fp.loads = memory.loads(
         {*fp.pieces, fp.blank->face, fp.bed, fp.making, cut_for(job.bench.cut, id)}, m.runs, stop,
@@ -369,6 +391,12 @@ void Planner::make_colour(const Job& job, const Library& library, ColourMemory& 
                             fp.making, *fp.method, fp.bed.width, face.finish.seal,
                             fp.face == 0 && fp.first ? fp.blank->rope : Length{}, fp.first});
     add(out.problems, fp.loads->problems);
+    if (is_printed(fp.making) && !fp.bed.print && !fp.loads->loads.empty()) {
+        out.problems.push_back({{"print.no-marks", {{"load", fp.loads->loads.front().name}, {"bed", fp.bed.name}}},
+                                "sections",
+                                {"print.on-page", {}},
+                                Mark::Stop});
+    }
     for (const Finding& finding : fp.method->findings) {
         if (finding.mark != Mark::None) out.problems.push_back({finding.why, "method", finding.remedy, finding.mark});
     }
@@ -437,6 +465,7 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
     const auto shared = m.sharing({std::move(sharers), shop.drawer}, m.runs, stop,
                                   [](const SharingInput& in) { return share_loads(in.sharers, in.drawer); });
     out.loads_saved = shared->loads_saved;
+    say_short(out, shop.drawer);
     LaidBefore before;
     for (std::size_t i = 0; i < out.faces.size(); ++i) {
         FacePlan& fp = out.faces[i];

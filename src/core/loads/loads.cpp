@@ -1,5 +1,7 @@
 #include "loads/loads.h"
 
+#include "loads/repeats.h"
+
 #include <algorithm>
 #include <cmath>
 #include <set>
@@ -31,7 +33,9 @@ Choice tried(const Division& division, const Mat& mat) {
 // A piece of the design is covered by a cut one when it is the same, or stands where that one does.
 bool covers(const Piece& cut, const Piece& now) {
     if (cut == now) return true;
-    if (cut.letters == now.letters && cut.first == now.first) return true;
+    // Parts of a drawing share their name.
+    const bool lettered = !cut.art && !now.art && !cut.letters.empty();
+    if (lettered && cut.letters == now.letters && cut.first == now.first) return true;
     return intersect(cut.shape, now.shape).area_mm2() > 0.5 * std::min(cut.shape.area_mm2(), now.shape.area_mm2());
 }
 
@@ -44,15 +48,23 @@ Remaining without_cut(const std::vector<Piece>& pieces, const std::vector<CutLoa
     Remaining out{pieces, {}};
     for (std::size_t i = 0; i < cut.size(); ++i) {
         for (const Section& section : cut[i].sections) {
-            const bool fits = std::all_of(section.pieces.begin(), section.pieces.end(), [&](const Piece& p) {
+            std::vector<Piece> laid;
+            for (const Lay& lay : lays_of({section})) {
+                for (Piece p : section.pieces) {
+                    p.shape = p.shape.moved(lay.move);
+                    // Only the first lay carries the letters that it was cut for.
+                    p.art = p.art || lay.time > 0;
+                    laid.push_back(std::move(p));
+                }
+            }
+            const bool fits = std::all_of(laid.begin(), laid.end(), [&](const Piece& p) {
                 return std::any_of(pieces.begin(), pieces.end(), [&](const Piece& now) {
                     return now == p || (now.letters == p.letters && subtract(p.shape, now.shape).empty());
                 });
             });
             if (!fits) out.misfits.push_back({i, section.letters, cut[i].keep});
             std::erase_if(out.pieces, [&](const Piece& now) {
-                return std::any_of(section.pieces.begin(), section.pieces.end(),
-                                   [&](const Piece& p) { return covers(p, now); });
+                return std::any_of(laid.begin(), laid.end(), [&](const Piece& p) { return covers(p, now); });
             });
         }
     }
@@ -141,15 +153,13 @@ double covered(const std::vector<Placement>& placements, const std::vector<Secti
     return area;
 }
 
-// Numbers sections from the top down again once cut and new ones stand together.
-void order_sections(LoadsPlan& plan) {
+// Sections in another order, with all that counts in them.
+template <class Before>
+void reorder(LoadsPlan& plan, Before before) {
     std::vector<std::size_t> order(plan.sections.size());
     for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
-    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
-        const int first_a = plan.sections[a].pieces.empty() ? 0 : plan.sections[a].pieces.front().first;
-        const int first_b = plan.sections[b].pieces.empty() ? 0 : plan.sections[b].pieces.front().first;
-        return first_a < first_b;
-    });
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return before(plan.sections[a], plan.sections[b]); });
     std::vector<std::size_t> place(order.size());
     std::vector<Section> sections;
     for (std::size_t i = 0; i < order.size(); ++i) {
@@ -160,6 +170,100 @@ void order_sections(LoadsPlan& plan) {
     for (Load& load : plan.loads) {
         for (Placement& p : load.placements) p.section = place[p.section];
     }
+}
+
+// Numbers sections from the top down again once cut and new ones stand together.
+void order_sections(LoadsPlan& plan) {
+    reorder(plan, [](const Section& a, const Section& b) {
+        const int first_a = a.pieces.empty() ? 0 : a.pieces.front().first;
+        const int first_b = b.pieces.empty() ? 0 : b.pieces.front().first;
+        return first_a < first_b;
+    });
+}
+
+// What repeats is cut so often, and each copy laid again and again: with three copies for twelve feet the first is laid
+// on feet 1 to 4, so that no two of one pass lie side by side. Gives the pieces that are left.
+std::vector<Piece> lay_again(LoadsPlan& plan, const std::vector<Piece>& pieces, const Box& face, const Mat& mat,
+                             const MakingPlan& making, std::vector<Box>& films) {
+    const std::optional<Repeat> repeat = repeat_in(pieces, mat.usable, making.margin);
+    if (!repeat) {
+        plan.problems.push_back({{"wish.no-repeat", {}}, "sections", {"wish.forget", {}}, Mark::Look});
+        return pieces;
+    }
+    const std::size_t units = repeat->units.size();
+    const auto copies = std::min(static_cast<std::size_t>(making.wishes.copies), units);
+    const std::size_t each = (units + copies - 1) / copies;
+    const std::size_t first = plan.sections.size();
+    for (std::size_t from = 0; from < units; from += each) {
+        Part part{repeat->units[from], {}, std::nullopt};
+        Box ink;
+        for (const std::size_t i : part.pieces) ink = around(ink, pieces[i].shape.bounds());
+        part.film = grown(ink, making.margin);
+        // Over the ends of the board it may hang, since all its lays are one size; its sides run to the edges.
+        const bool level = repeat->step.x != 0;
+        const std::int64_t side = level ? face.height() : face.width();
+        const bool spans =
+            making.edges_place && side <= std::min(to_grid(mat.usable.across), to_grid(mat.usable.along));
+        if (level) {
+            part.film.low.y = spans ? face.low.y : std::max(face.low.y, part.film.low.y);
+            part.film.high.y = spans ? face.high.y : std::min(face.high.y, part.film.high.y);
+        } else {
+            part.film.low.x = spans ? face.low.x : std::max(face.low.x, part.film.low.x);
+            part.film.high.x = spans ? face.high.x : std::min(face.high.x, part.film.high.x);
+        }
+        plan.spans_face = plan.spans_face || spans;
+        Division one;
+        one.parts.push_back(std::move(part));
+        for (Section& section : sections_of(one, pieces, making)) {
+            for (std::size_t k = 1; k < std::min(each, units - from); ++k)
+                section.again.push_back(
+                    {repeat->step.x * static_cast<std::int64_t>(k), repeat->step.y * static_cast<std::int64_t>(k)});
+            films.push_back(section.film.bounds());
+            plan.sections.push_back(std::move(section));
+        }
+    }
+    plan.why.push_back({"sections.why-again",
+                        {{"copies", static_cast<std::int64_t>(plan.sections.size() - first)},
+                         {"lays", static_cast<std::int64_t>(units)},
+                         {"step", from_grid(std::max(repeat->step.x, repeat->step.y))}}});
+    std::vector<Piece> left;
+    for (const std::size_t i : repeat->rest) left.push_back(pieces[i]);
+    return left;
+}
+
+// Masks whose film would lie over ink that is painted in the same pass go to a later one.
+void set_passes(LoadsPlan& plan) {
+    constexpr double speck_mm2 = 0.05;
+    struct Laid {
+        Region solid, open;
+        int pass = 1;
+    };
+    std::vector<Laid> laid;
+    const auto over = [](const Region& solid, const Region& open) {
+        return solid.bounds().meets(open.bounds()) && intersect(solid, open).area_mm2() > speck_mm2;
+    };
+    for (Section& section : plan.sections) {
+        const Region solid = subtract(section.film, section.cut);
+        const std::vector<Lay> lays = lays_of({section});
+        const auto clashes = [&](int pass) {
+            return std::any_of(lays.begin(), lays.end(), [&](const Lay& lay) {
+                const int here = lay.pass - section.pass + pass;
+                const Region film = solid.moved(lay.move);
+                const Region open = section.cut.moved(lay.move);
+                return std::any_of(laid.begin(), laid.end(), [&](const Laid& l) {
+                    return l.pass == here && (over(film, l.open) || over(l.solid, open));
+                });
+            });
+        };
+        int pass = 1;
+        while (clashes(pass)) ++pass;
+        for (const Lay& lay : lays)
+            laid.push_back({solid.moved(lay.move), section.cut.moved(lay.move), lay.pass - section.pass + pass});
+        section.pass = pass;
+    }
+    reorder(plan, [](const Section& a, const Section& b) { return a.pass < b.pass; });
+    for (const Lay& lay : lays_of(plan.sections)) plan.passes = std::max(plan.passes, lay.pass);
+    if (plan.passes > 1) plan.why.push_back({"sections.why-passes", {{"passes", std::int64_t{plan.passes}}}});
 }
 
 // Steps are named after what is on a section: the second of the same name is told apart, and what is cut keeps its
@@ -225,6 +329,12 @@ Length film_for(const std::vector<Placement>& placements, const std::vector<Box>
     return film_to_cut(from_grid(top));
 }
 
+AsFound as_found(const LoadsPlan& plan) {
+    AsFound out{plan.sections.size(), plan.loads.size(), plan.crossings, plan.passes, plan.film_total, {}};
+    for (const Seam& s : plan.seams) out.crossed += s.crossed;
+    return out;
+}
+
 LaidSection lay_on_mat(const Section& section, const Placement& placement) {
     Region film = placement.turned ? section.film.turned() : section.film;
     Region cut = placement.turned ? section.cut.turned() : section.cut;
@@ -249,6 +359,12 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     const std::size_t first_new = plan.sections.size();
     double least_film = 0;
     std::vector<Box> films;
+    if (making.way == Way::PaintThrough && !face.empty()) {
+        if (const auto repeat = repeat_in(pieces, mat.usable, making.margin))
+            plan.repeats = static_cast<int>(repeat->units.size());
+    }
+    if (making.wishes.copies > 0 && !remaining.pieces.empty() && !face.empty())
+        remaining.pieces = lay_again(plan, remaining.pieces, face, mat, making, films);
     if (!remaining.pieces.empty() && !face.empty()) {
         for (const Run& run : runs_between(remaining.pieces, face, cut, making.lap)) {
             add_run(plan, run, face, mat, making, least_film, films, stop);
@@ -276,6 +392,8 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     }
     plan.share = film_area > 0 ? used_area / film_area : 0;
     if (!cut.empty()) order_sections(plan);
+    const bool overlaid = making.wishes.whole_margins || making.wishes.copies > 0 || !making.wishes.apart.empty();
+    if (overlaid && making.way == Way::PaintThrough) set_passes(plan);
     tell_apart(plan);
     for (std::size_t i = 0; i < plan.loads.size(); ++i) {
         std::string letters;
@@ -290,6 +408,11 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
             {{"loads.misfit", {{"letters", misfit.letters}}}, "sections", {"loads.keep-or-again", {}}, Mark::Look});
     }
     explain(plan, mat, least_film);
+    if (making.wishes.any() && !stop.stop_requested()) {
+        MakingPlan as_it_comes = making;
+        as_it_comes.wishes = {};
+        plan.without_wishes = as_found(plan_loads(pieces, face, mat, as_it_comes, cut, stop));
+    }
     return plan;
 }
 

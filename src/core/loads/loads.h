@@ -23,6 +23,16 @@ namespace skarvel {
 /// How well a mat still holds film; what is chosen for a film follows from both.
 enum class Tack { Fresh, Good, Worn };
 
+/// Print, then cut: a page of film, printed with registration marks around, that the cutter then finds.
+struct PrintArea {
+    Room page;               ///< the widest and longest page of the printer
+    Length margin = 0.5_in;  ///< from the edges to the marks: the cutter's rollers grip it
+    Length mark = 0.375_in;  ///< kept free inside of that, and how long the arms of a mark are
+    friend bool operator==(const PrintArea&, const PrintArea&) = default;
+};
+/// What lies between the marks.
+Room between_marks(const PrintArea& area);
+
 /// What one load lies on: a mat, or a length of roll, which carries itself.
 struct Mat {
     std::string name;  ///< "12 x 24"
@@ -33,7 +43,8 @@ struct Mat {
     bool taped = false;
     std::string grip = "standard";  ///< light, standard, strong
     Tack tack = Tack::Good;
-    std::string machine{};  ///< the machine that takes it
+    std::string machine{};             ///< the machine that takes it
+    std::optional<PrintArea> print{};  ///< a page that is printed before it is cut
     friend bool operator==(const Mat&, const Mat&) = default;
 };
 
@@ -54,8 +65,12 @@ struct CutLoad {
     Length film_length;
     bool keep = false;  ///< the maker has said that it is used although the design has changed
     Moment at;
-    std::string of = "1";      ///< the sign and face that it was cut for, as steps name them
-    std::string carried_by{};  ///< the step that cut it, where that was another colour's
+    std::string of = "1";        ///< the sign and face that it was cut for, as steps name them
+    std::string carried_by{};    ///< the step that cut it, where that was another colour's
+    std::string colour{};        ///< of a decal's film
+    std::string from{};          ///< the leftover that it was cut from
+    std::optional<Room> rest{};  ///< what it left of its film
+    bool booked = false;         ///< in the shop's drawer
     friend bool operator==(const CutLoad&, const CutLoad&) = default;
 };
 
@@ -88,6 +103,14 @@ struct Misfit {
     friend bool operator==(const Misfit&, const Misfit&) = default;
 };
 
+/// What a division comes to, for comparing.
+struct AsFound {
+    std::size_t sections = 0, loads = 0;
+    int crossings = 0, passes = 1;
+    Length film, crossed;
+    friend bool operator==(const AsFound&, const AsFound&) = default;
+};
+
 struct LoadsPlan {
     std::vector<Section> sections;  ///< in laying order, the cut ones among them
     std::vector<Seam> seams;
@@ -100,6 +123,9 @@ struct LoadsPlan {
     double share = 0;
     int least_loads = 0;  ///< no division can do with fewer
     bool proved = false;
+    int repeats = 0;                        ///< masks: so often a part of the ink comes again (loads/repeats.h)
+    int passes = 1;                         ///< of laying, painting and lifting
+    std::optional<AsFound> without_wishes;  ///< what it would be as found, where the maker wishes something
     std::vector<Reason> why;
     std::vector<Problem> problems;
     friend bool operator==(const LoadsPlan&, const LoadsPlan&) = default;
@@ -134,6 +160,8 @@ struct LaidSection {
     friend bool operator==(const LaidSection&, const LaidSection&) = default;
 };
 LaidSection lay_on_mat(const Section& section, const Placement& placement);
+
+AsFound as_found(const LoadsPlan& plan);
 
 /// Sections and loads for the pieces of one colour of a face.
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,

@@ -23,12 +23,28 @@ std::vector<Mat> beds_of(const std::vector<Machine>& machines) {
         }
     }
     all.insert(all.end(), taped.begin(), taped.end());
+    for (const Machine& machine : machines) {
+        if (!machine.prints) continue;
+        Mat page{"printed page", machine.prints->page.across, machine.prints->page.along,
+                 between_marks(*machine.prints)};
+        page.machine = machine.name;
+        page.print = machine.prints;
+        all.push_back(std::move(page));
+    }
     return all;
+}
+
+Room between_marks(const PrintArea& area) {
+    const Length border = (area.margin + area.mark) * 2;
+    return {std::max(Length{}, area.page.across - border), std::max(Length{}, area.page.along - border)};
 }
 
 Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film) {
     if (!film || film->width <= Length{}) return bed;
     Mat out = bed;
+    // A pattern has a direction.
+    out.usable.turns = !film->patterned;
+    if (bed.print) return out;
     const Length edge = bed.width - bed.usable.across;
     out.width = std::min(bed.width, film->width);
     out.usable.across = std::max(Length{}, std::min(bed.usable.across, film->width - edge));
@@ -54,12 +70,12 @@ std::vector<Machine> usual_machines() {
     Machine twelve{"12-inch cutter", {}, {}, 0, {}, 0, {}};
     twelve.beds = {mat("12 x 24", 12_in, 24_in, {11.5_in, 23.5_in}),
                    mat("12 x 12", 12_in, 12_in, {11.5_in, 11.5_in}, 2), roll(12_in, 11.75_in, 144_in)};
-    twelve.prints = PrintArea{{6.75_in, 9.25_in}, 0.5_in, 0.5_in};
+    twelve.prints = PrintArea{{8.5_in, 11_in}};
     Machine narrow{"narrow cutter", {}, {}, 0, {}, 0, {}};
     narrow.beds = {mat("4 1/2 x 12", 4.5_in, 12_in, {4.25_in, 11.5_in}), roll(4.5_in, 4.25_in, 48_in)};
     Machine wide{"16-inch cutter", {}, {80, 300, 100, {}, {}}, 0, {}, 0, {}};
     wide.beds = {roll(16_in, 15.5_in, 72_in)};
-    wide.prints = PrintArea{{15_in, 47.25_in}, 0.75_in, 0.5_in};
+    wide.prints = PrintArea{{15_in, 47.25_in}, 0.75_in, 0.375_in};
     return {twelve, narrow, wide};
 }
 

@@ -24,14 +24,6 @@ struct Knife {
     friend bool operator==(const Knife&, const Knife&) = default;
 };
 
-/// Print, then cut: what fits between the registration marks.
-struct PrintArea {
-    Room page;               ///< the longest and widest page of the printer
-    Length margin = 0.5_in;  ///< unprinted film that the cutter grips, around the marks
-    Length mark = 0.5_in;    ///< length of a mark's arms
-    friend bool operator==(const PrintArea&, const PrintArea&) = default;
-};
-
 struct Machine {
     std::string name;
     std::vector<Mat> beds;
@@ -56,7 +48,7 @@ struct FilmStock {
 };
 
 /// All beds of all machines, each with the name of its machine. Two short mats of one machine also count taped
-/// together, end to end, after all others.
+/// together, end to end, after all others, and last what is printed before it is cut.
 std::vector<Mat> beds_of(const std::vector<Machine>& machines);
 
 /// What a bed holds of a film that is so wide, and a sheet so long.

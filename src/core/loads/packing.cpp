@@ -24,6 +24,7 @@ struct Size {
 struct Table {
     std::vector<Size> sizes;
     std::int64_t width, height, gap;
+    bool turns = true;
     long steps = 0;
 };
 
@@ -50,6 +51,7 @@ Spot lowest_spot(Table& table, const Lying& load, std::size_t section) {
         ys.push_back(box.high.y);
     }
     for (const bool turned : {false, true}) {
+        if (turned && !table.turns) continue;
         const Size size = turned ? Size{table.sizes[section].height, table.sizes[section].width} : table.sizes[section];
         for (const std::int64_t y : ys) {
             if (y + size.height > table.height || y + size.height >= best.top) continue;
@@ -166,7 +168,7 @@ class ExactFit {
             });
             if (seen) continue;
             for (const bool turned : {false, true}) {
-                if (turned && size.width == size.height) continue;
+                if (turned && (size.width == size.height || !table_.turns)) continue;
                 const Size s = turned ? Size{size.height, size.width} : size;
                 if (s.width > low.width || low.y + s.height > height_) continue;
                 const std::vector<Stretch> before = skyline_;
@@ -258,14 +260,14 @@ Length film_to_cut(Length used) {
 }
 
 Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough) {
-    Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap)};
+    Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap), room.turns};
     Packed packed;
     std::vector<std::size_t> all;
     for (std::size_t i = 0; i < boxes.size(); ++i) {
         const Size s{boxes[i].width() + table.gap, boxes[i].height() + table.gap};
         table.sizes.push_back(s);
         const bool fits = (s.width <= table.width && s.height <= table.height) ||
-                          (s.height <= table.width && s.width <= table.height);
+                          (room.turns && s.height <= table.width && s.width <= table.height);
         (fits ? all : packed.left_over).push_back(i);
     }
     std::vector<Lying> best;

@@ -22,6 +22,18 @@ constexpr const char* table =
     "film_length text not null, sections integer not null, loads integer not null, keepers integer not null, "
     "hands_on_minutes integer not null, elapsed_minutes integer not null, outcome text not null, note text not null)";
 
+constexpr const char* cut_table =
+    "create table if not exists cuts ("
+    "id integer primary key autoincrement, at text not null, job text not null, what text not null, "
+    "machine text not null, film text not null, force integer not null, speed integer not null, "
+    "outcome text not null, seconds integer not null)";
+
+// A key is as wide as the backend makes it.
+long key_of(const soci::row& row) {
+    return row.get_properties(0).get_data_type() == soci::dt_integer ? row.get<int>(0)
+                                                                     : static_cast<long>(row.get<long long>(0));
+}
+
 tl::unexpected<Problem> failed(const std::exception& e) {
     return refused({"logbook.failed", {{"detail", std::string(e.what())}}}, "logbook", {"logbook.remedy", {}});
 }
@@ -73,6 +85,7 @@ Expected<Logbook> Logbook::open(const std::filesystem::path& file) {
         auto session = std::make_unique<Session>();
         session->sql.open(soci::sqlite3, fmt::format("dbname=\"{}\" timeout=5", file.string()));
         session->sql << table;
+        session->sql << cut_table;
         return Logbook(std::move(session));
     } catch (const std::exception& e) {
         return failed(e);
@@ -105,10 +118,7 @@ Expected<std::vector<LogRecord>> Logbook::all() const {
         const soci::rowset<soci::row> rows = (session_->sql.prepare << "select * from records order by id desc");
         for (const soci::row& row : rows) {
             LogRecord r;
-            long long id = 0;
-            // A key is as wide as the backend makes it.
-            id = row.get_properties(0).get_data_type() == soci::dt_integer ? row.get<int>(0) : row.get<long long>(0);
-            r.id = static_cast<long>(id);
+            r.id = key_of(row);
             std::size_t i = 1;
             for (std::string* text : {&r.finished, &r.title, &r.customer, &r.words, &r.size, &r.making, &r.film,
                                       &r.paint, &r.film_length}) {
@@ -118,6 +128,43 @@ Expected<std::vector<LogRecord>> Logbook::all() const {
                 *number = row.get<int>(i++);
             r.outcome = row.get<std::string>(i++);
             r.note = row.get<std::string>(i);
+            records.push_back(std::move(r));
+        }
+        return records;
+    } catch (const std::exception& e) {
+        return failed(e);
+    }
+}
+
+Expected<long> Logbook::add_cut(const CutRecord& r) {
+    try {
+        soci::transaction whole(session_->sql);
+        session_->sql << "insert into cuts (at, job, what, machine, film, force, speed, outcome, seconds) values "
+                         "(:a, :j, :w, :m, :f, :fo, :sp, :o, :s)",
+            soci::use(r.at), soci::use(r.job), soci::use(r.what), soci::use(r.machine), soci::use(r.film),
+            soci::use(r.force), soci::use(r.speed_mm_s), soci::use(r.outcome), soci::use(r.seconds);
+        long long id = 0;
+        session_->sql << "select last_insert_rowid()", soci::into(id);
+        whole.commit();
+        return static_cast<long>(id);
+    } catch (const std::exception& e) {
+        return failed(e);
+    }
+}
+
+Expected<std::vector<CutRecord>> Logbook::cuts() const {
+    try {
+        std::vector<CutRecord> records;
+        const soci::rowset<soci::row> rows = (session_->sql.prepare << "select * from cuts order by id desc");
+        for (const soci::row& row : rows) {
+            CutRecord r;
+            r.id = key_of(row);
+            std::size_t i = 1;
+            for (std::string* text : {&r.at, &r.job, &r.what, &r.machine, &r.film}) *text = row.get<std::string>(i++);
+            r.force = row.get<int>(i++);
+            r.speed_mm_s = row.get<int>(i++);
+            r.outcome = row.get<std::string>(i++);
+            r.seconds = row.get<int>(i);
             records.push_back(std::move(r));
         }
         return records;

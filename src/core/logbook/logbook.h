@@ -23,6 +23,18 @@ struct LogRecord {
     friend bool operator==(const LogRecord&, const LogRecord&) = default;
 };
 
+/// A load or a test cut that went to a machine.
+struct CutRecord {
+    long id = 0;            ///< given by the logbook
+    std::string at;         ///< "2026-05-09T11:20"
+    std::string job, what;  ///< the job's title; the letters of the load, empty for a test cut
+    std::string machine, film;
+    int force = 0, speed_mm_s = 0;  ///< grams, 0 as the machine was set
+    std::string outcome;            ///< good, not-through, into-backing
+    int seconds = 0;
+    friend bool operator==(const CutRecord&, const CutRecord&) = default;
+};
+
 /// What a finished job says of itself.
 LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop);
 
@@ -38,6 +50,9 @@ class Logbook {
     Expected<long> add(const LogRecord& record);
     /// Newest first.
     [[nodiscard]] Expected<std::vector<LogRecord>> all() const;
+    Expected<long> add_cut(const CutRecord& record);
+    /// Newest first.
+    [[nodiscard]] Expected<std::vector<CutRecord>> cuts() const;
 
   private:
     struct Session;

@@ -17,6 +17,8 @@ T found_or(const std::vector<T>& known, const std::string& id, T otherwise) {
 
 }  // namespace
 
+bool is_printed(const MakingPlan& making) { return making.way == Way::Decal && making.film.kind == "printable"; }
+
 MakingPlan resolve(const Making& making, const std::vector<Film>& films, const std::vector<Tool>& tools) {
     MakingPlan plan;
     plan.way = making.way;
@@ -24,6 +26,12 @@ MakingPlan resolve(const Making& making, const std::vector<Film>& films, const s
     plan.tool = found_or(tools, making.tool, Tool{making.tool, making.tool, margin_unknown_tool, false});
     plan.margin = plan.way == Way::Decal ? decal_border : making.margin ? making.margin->value : plan.tool.margin;
     plan.lap = making.lap.value;
+    plan.wishes = making.wishes;
+    // A decal is used up where it is laid, and its border comes off before.
+    if (plan.way == Way::Decal) {
+        plan.wishes.whole_margins = false;
+        plan.wishes.copies = 0;
+    }
     // A mask that is used again must come off and go on in one.
     if (plan.way == Way::PaintThrough)
         plan.tie = making.tie ? making.tie->value : plan.film.kind == "reusable" ? usual_tie : Length{};

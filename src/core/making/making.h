@@ -9,6 +9,7 @@
 #include <string>
 #include <vector>
 
+#include "geometry/region.h"
 #include "measure/reading.h"
 
 namespace skarvel {
@@ -31,6 +32,37 @@ struct Tool {
     friend bool operator==(const Tool&, const Tool&) = default;
 };
 
+/// A piece of ink as the maker points at it: by its letters and where the first of them stands among the letters of the
+/// face; `nth` tells pieces apart that share both, as parts of a drawing do.
+struct PieceName {
+    std::string letters;
+    int first = 0, nth = 0;
+    friend auto operator<=>(const PieceName&, const PieceName&) = default;
+};
+
+/// A seam that the maker wants in one place, or nowhere near it.
+struct SeamWish {
+    bool never = false;
+    Axis axis = Axis::Y;
+    Measure at;       ///< from the left or the bottom edge of the face
+    Length around;    ///< never: no seam this close to it on either side
+    Length from, to;  ///< its ends along the other axis; both zero: from edge to edge
+    friend bool operator==(const SeamWish&, const SeamWish&) = default;
+};
+
+/// What the maker decides about how ink is divided; everything else is found.
+struct Wishes {
+    std::vector<std::vector<PieceName>> bound;  ///< each list is cut as one piece
+    std::vector<PieceName> apart;               ///< each in a section of its own
+    std::vector<SeamWish> seams;
+    bool whole_margins = false;  ///< every mask keeps its whole margin, over its neighbours' ink where it must
+    int copies = 0;              ///< of what repeats: so many are cut, and laid again; 0: as many as are drawn
+    [[nodiscard]] bool any() const {
+        return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || copies > 0;
+    }
+    friend bool operator==(const Wishes&, const Wishes&) = default;
+};
+
 struct Making {
     Way way = Way::PaintThrough;
     std::string film = "removable-matt";
@@ -39,6 +71,7 @@ struct Making {
     Measure lap;                    ///< by how much sections overlap where they meet
     std::optional<Measure> tie;     ///< keepers are held by ties this wide; zero for none; otherwise as the film asks
     std::string bed{};              ///< the machine's mat or roll that loads are cut on; empty: the shop's usual one
+    Wishes wishes{};
     friend bool operator==(const Making&, const Making&) = default;
 };
 
@@ -51,8 +84,12 @@ struct MakingPlan {
     Length lap;
     Length tie{};             ///< width of the ties that hold keepers; zero where they are loose
     bool edges_place = true;  ///< a mask as wide as the blank can be placed by its edges
+    Wishes wishes{};
     friend bool operator==(const MakingPlan&, const MakingPlan&) = default;
 };
+
+/// Whether a colour is printed on its film before it is cut.
+bool is_printed(const MakingPlan& making);
 
 MakingPlan resolve(const Making& making, const std::vector<Film>& films, const std::vector<Tool>& tools);
 

@@ -43,10 +43,19 @@ struct Design {
     double overlap_mm2 = 0;
 };
 
+// What is laid, pass by pass: masks of a later one may lie over what an earlier one left.
+using ByPass = std::map<int, std::vector<Region>>;
+
 double overlap_of(const std::vector<Region>& films) {
     double sum = 0;
     for (const Region& f : films) sum += f.area_mm2();
     return sum - merge(films).area_mm2();
+}
+
+double overlap_of(const ByPass& films) {
+    double sum = 0;
+    for (const auto& [pass, each] : films) sum += overlap_of(each);
+    return sum;
 }
 
 // As the knife goes round it: a hole in a film, left for a neighbour's letter, is cut out like any other opening.
@@ -69,10 +78,11 @@ std::vector<Design> designs_of(const Job& job, const Plan& plan) {
         for (const Piece& p : *face.pieces) ink.push_back(p.shape);
         d.ink = merge(ink);
         std::vector<Region> ties;
-        std::vector<Region> films;
-        for (const Section& s : face.loads->sections) {
-            ties.insert(ties.end(), s.ties.begin(), s.ties.end());
-            films.push_back(without_holes(s.film));
+        ByPass films;
+        for (const Lay& lay : lays_of(face.loads->sections)) {
+            const Section& s = face.loads->sections[lay.section];
+            for (const Region& tie : s.ties) ties.push_back(tie.moved(lay.move));
+            films[lay.pass].push_back(without_holes(s.film).moved(lay.move));
         }
         if (!ties.empty()) d.ink = subtract(d.ink, merge(ties));
         d.overlap_mm2 = overlap_of(films);
@@ -89,6 +99,7 @@ struct CutSection {
     std::size_t section = 0;
     Region film, out;       // on the face, as laid exactly
     Point exact, measured;  // where its lower left corner is to lie, and does by the sheet
+    int pass = 1;
 };
 
 struct Cutter {
@@ -172,11 +183,22 @@ struct Cutter {
                          s.at("section").get<std::size_t>() - 1,
                          std::move(film),
                          std::move(out),
-                         {grid_of(s.at("face").at("x")), grid_of(s.at("face").at("y"))},
-                         {}};
-            c.measured = {measured(s.at("sheet").at("fromLeft").get<std::string>()),
-                          measured(s.at("sheet").at("fromBottom").get<std::string>())};
-            cuts.push_back(std::move(c));
+                         {},
+                         {},
+                         s.at("pass").get<int>()};
+            const Region first_film = c.film;
+            const Region first_out = c.out;
+            const Point first{grid_of(s.at("lays").front().at("face").at("x")),
+                              grid_of(s.at("lays").front().at("face").at("y"))};
+            for (const Json& lay : s.at("lays")) {
+                c.exact = {grid_of(lay.at("face").at("x")), grid_of(lay.at("face").at("y"))};
+                c.measured = {measured(lay.at("sheet").at("fromLeft").get<std::string>()),
+                              measured(lay.at("sheet").at("fromBottom").get<std::string>())};
+                c.film = first_film.moved(c.exact - first);
+                c.out = first_out.moved(c.exact - first);
+                cuts.push_back(c);
+                ++c.pass;
+            }
         }
         if (std::find(taken.begin(), taken.end(), false) != taken.end())
             problem({"proof.stray-path", {{"file", name}}});
@@ -212,17 +234,19 @@ struct Cutter {
                 if (!load.cut) continue;
                 for (const Placement& p : load.placements) {
                     const Section& s = face.loads->sections[p.section];
-                    const Point low = s.film.bounds().low;
-                    const auto [corner, high] = corners(s, face.blank->face);
-                    const Region waste = subtract(s.film, s.cut);
-                    cuts.push_back({of,
-                                    s.letters,
-                                    p.section,
-                                    s.film,
-                                    subtract(s.film, waste),
-                                    low,
-                                    {measured(show_number(corner.from_left, shop.display)),
-                                     measured(show_number(corner.from_bottom, shop.display))}});
+                    const Region open = subtract(s.film, subtract(s.film, s.cut));
+                    for (const Lay& lay : lays_of({s})) {
+                        const auto [corner, high] = corners(s, face.blank->face, lay.move);
+                        cuts.push_back({of,
+                                        s.letters,
+                                        p.section,
+                                        s.film.moved(lay.move),
+                                        open.moved(lay.move),
+                                        s.film.bounds().low + lay.move,
+                                        {measured(show_number(corner.from_left, shop.display)),
+                                         measured(show_number(corner.from_bottom, shop.display))},
+                                        lay.pass});
+                    }
                 }
             }
         }
@@ -275,21 +299,24 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
                      const Display& display) {
     ColourProof out;
     out.of = design.of;
-    std::vector<Region> films;
-    std::vector<Region> open;
-    std::vector<Region> stays;
+    ByPass films;
+    ByPass open;
+    ByPass stays;
     double apart = 0;
     for (const CutSection* c : cuts) {
         const Point at = exactly ? Point{} : c->measured - c->exact;
-        films.push_back(c->film.moved(at));
-        open.push_back(c->out.moved(at));
-        stays.push_back(subtract(films.back(), open.back()));
+        films[c->pass].push_back(c->film.moved(at));
+        open[c->pass].push_back(c->out.moved(at));
+        stays[c->pass].push_back(subtract(films[c->pass].back(), open[c->pass].back()));
         const Point off = c->measured - c->exact;
         apart = std::max({apart, std::abs(static_cast<double>(off.x)), std::abs(static_cast<double>(off.y))});
     }
     out.largest_shift = exactly ? Length{} : from_grid(static_cast<std::int64_t>(apart));
     // Paint passes where a mask is open and no other mask lies over the opening; a decal is all that was laid.
-    const Region ink = design.mask ? subtract(merge(open), merge(stays)) : merge(open);
+    std::vector<Region> painted;
+    for (const auto& [pass, each] : open)
+        painted.push_back(design.mask ? subtract(merge(each), merge(stays[pass])) : merge(each));
+    const Region ink = merge(painted);
     out.missing = subtract(design.ink, ink);
     out.surplus = subtract(ink, design.ink);
     out.missing_mm2 = out.missing.area_mm2();
@@ -333,12 +360,19 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
         return out;
     }
     if (design.mask) {
-        const Region margin =
-            intersect(grow(design.ink, design.face->making.margin), Region::rectangle(design.face->blank->face));
-        std::vector<Region> planned;
-        for (const Section& s : design.face->loads->sections) planned.push_back(without_holes(s.film));
-        // Where the plan itself has no film, as beyond a stepped seam, none is missed.
-        out.bare_mm2 = subtract(intersect(margin, merge(planned)), merge(films)).area_mm2();
+        ByPass planned;
+        ByPass inks;
+        const std::vector<Section>& sections = design.face->loads->sections;
+        for (const Lay& lay : lays_of(sections)) {
+            planned[lay.pass].push_back(without_holes(sections[lay.section].film).moved(lay.move));
+            inks[lay.pass].push_back(sections[lay.section].cut.moved(lay.move));
+        }
+        for (const auto& [pass, each] : planned) {
+            const Region margin = intersect(grow(merge(inks[pass]), design.face->making.margin),
+                                            Region::rectangle(design.face->blank->face));
+            // Where the plan itself has no film, as beyond a stepped seam, none is missed.
+            out.bare_mm2 += subtract(intersect(margin, merge(each)), merge(films[pass])).area_mm2();
+        }
     }
     if (out.deviation > tolerance)
         say({"proof.deviates",
@@ -350,7 +384,9 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
     if (out.surplus_mm2 > speck) say({"proof.surplus", {{"area", out.surplus_mm2}}});
     if (out.keepers_lost > 0) say({"proof.keepers-lost", {{"keepers", std::int64_t{out.keepers_lost}}}});
     double edges = 0;
-    for (const Region& f : films) edges += perimeter_mm(f);
+    for (const auto& [pass, each] : films) {
+        for (const Region& f : each) edges += perimeter_mm(f);
+    }
     if (std::abs(out.overlap_mm2 - out.overlap_planned_mm2) >
         1 + 0.02 * out.overlap_planned_mm2 + edges * (tolerance > exact_tolerance ? tolerance.in_mm() : 0))
         say({"proof.laps", {{"planned", out.overlap_planned_mm2}, {"found", out.overlap_mm2}}});
@@ -409,7 +445,9 @@ std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const S
     return out;
 }
 
-void by_hand(const Design& design, const Hands& hands, std::vector<SeamByHand>& out) {
+void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
+    std::vector<SeamByHand>& out = evidence.by_hand;
+    std::vector<std::pair<double, std::vector<Laid>>> tries_made;
     const LoadsPlan& plan = *design.face->loads;
     std::vector<std::vector<double>> opened(plan.seams.size());
     Random random(1);
@@ -427,6 +465,7 @@ void by_hand(const Design& design, const Hands& hands, std::vector<SeamByHand>& 
             l.long_up = b.height() >= b.width();
             laid.push_back(l);
         }
+        double worst = -1e9;
         for (std::size_t i = 0; i < plan.seams.size(); ++i) {
             const Seam& seam = plan.seams[i];
             const auto [low, high] = beside(seam, plan);
@@ -440,7 +479,16 @@ void by_hand(const Design& design, const Hands& hands, std::vector<SeamByHand>& 
                 widest = std::max(widest, seam.axis == Axis::X ? b.first - a.first : b.second - a.second);
             }
             opened[i].push_back(widest);
+            worst = std::max(worst, widest - seam.lap.in_mm());
         }
+        tries_made.emplace_back(worst, std::move(laid));
+    }
+    const auto shown = tries_made.begin() + static_cast<long>(tries_made.size()) * 19 / 20;
+    std::nth_element(tries_made.begin(), shown, tries_made.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (std::size_t i = 0; i < shown->second.size(); ++i) {
+        const Laid& l = shown->second[i];
+        evidence.one_try.push_back({design.of, i, l.dx, l.dy, l.turn});
     }
     for (std::size_t i = 0; i < plan.seams.size(); ++i) {
         auto& tries = opened[i];
@@ -500,7 +548,7 @@ Evidence prove(const Job& job, const Plan& plan, const Shop& shop, const FileSet
         }
         out.as_cut.push_back(compared(design, own, true, tolerance, shop.display));
         out.as_measured.push_back(compared(design, own, false, tolerance, shop.display));
-        by_hand(design, shop.hands, out.by_hand);
+        by_hand(design, shop.hands, out);
     }
     return out;
 }

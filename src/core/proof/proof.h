@@ -44,10 +44,19 @@ struct SeamByHand {
     friend bool operator==(const SeamByHand&, const SeamByHand&) = default;
 };
 
+/// A section as one try laid it by hand, off its place.
+struct LaidByHand {
+    std::string of;
+    std::size_t section = 0;
+    double dx_mm = 0, dy_mm = 0, turn = 0;  ///< turn about the middle of its film, radians
+    friend bool operator==(const LaidByHand&, const LaidByHand&) = default;
+};
+
 struct Evidence {
     std::vector<ColourProof> as_cut, as_measured;
     std::vector<SeamByHand> by_hand;
-    std::vector<Problem> problems;  ///< files that could not be read, sections that were not found
+    std::vector<LaidByHand> one_try;  ///< one that came out worse than nineteen in twenty
+    std::vector<Problem> problems;    ///< files that could not be read, sections that were not found
     [[nodiscard]] bool good() const;
     friend bool operator==(const Evidence&, const Evidence&) = default;
 };

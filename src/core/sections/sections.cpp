@@ -2,6 +2,7 @@
 
 #include "sections/lines.h"
 #include "sections/ties.h"
+#include "sections/wishes.h"
 
 #include <algorithm>
 #include <array>
@@ -22,7 +23,10 @@ constexpr std::size_t most_per_seam = 8;
 constexpr long most_steps = 200'000;    // of all chains together; beyond, rows are no longer divided the other way
 constexpr std::size_t few_pieces = 24;  // up to here every sixteenth of a gap is tried as a seam
 constexpr int most_interlocked = 12;    // outlines that a stepped seam may run around
-constexpr std::size_t most_cuts = 400;  // candidate cuts across one piece
+constexpr Length wide_gap = 4_in;       // film between ink farther apart is wasted (memory)
+constexpr std::size_t most_groups = 24;
+constexpr std::size_t few_apart = 8;                  // divisions into groups that are packed beside the others
+constexpr std::size_t most_cuts = 400;                // candidate cuts across one piece
 constexpr std::int64_t deepest_step = to_grid(2_in);  // how far two neighbours may interlock at a stepped seam
 
 Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
@@ -40,12 +44,20 @@ struct Context {
     MakingPlan making;
     bool mask = false;
     bool span_x = false, span_y = false;  // masks run from edge to edge on this axis
+    Box available;
+    std::vector<NoSeam> never;
     std::stop_token stop;
+
+    [[nodiscard]] bool forbidden(Axis axis, std::int64_t where, const Box& cell) const {
+        return std::any_of(never.begin(), never.end(), [&](const NoSeam& n) {
+            return n.at(axis, where, low(other(axis), cell), high(other(axis), cell));
+        });
+    }
 
     [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const {
         const std::int64_t a = to_grid(room.across);
         const std::int64_t b = to_grid(room.along);
-        return (width <= a && height <= b) || (width <= b && height <= a);
+        return (width <= a && height <= b) || (room.turns && width <= b && height <= a);
     }
 };
 
@@ -127,7 +139,8 @@ class Divider {
 
     // The film that a part gets inside its cell. Cells already hold the laps at their seams.
     [[nodiscard]] Box film_for(const Box& ink, const Box& cell) const {
-        Box film = common(grown(ink, context_.making.margin), cell);
+        const bool whole = context_.mask && context_.making.wishes.whole_margins;
+        Box film = common(grown(ink, context_.making.margin), whole ? context_.available : cell);
         if (film.empty()) return ink;  // ink off the board: Lettering says so, and there is still something to show
         if (context_.span_x && cell.low.x == context_.face.low.x && cell.high.x == context_.face.high.x) {
             set_range(Axis::X, film, cell.low.x, cell.high.x);
@@ -209,6 +222,9 @@ class Divider {
                 continue;
             const std::size_t first = out.size();
             add_candidates(out, i, last_high, next_low[i]);
+            out.erase(std::remove_if(out.begin() + static_cast<long>(first), out.end(),
+                                     [&](const Candidate& c) { return context_.forbidden(axis, c.where, cell); }),
+                      out.end());
             const int in_words = out.size() > first ? words_parted(order, axis, i) : 0;
             for (std::size_t k = first; k < out.size(); ++k) out[k].in_words = in_words;
         }
@@ -438,10 +454,17 @@ class Divider {
         std::optional<Draft> best;
         for (const Axis axis : {Axis::Y, Axis::X}) {
             const std::int64_t wide = high(other(axis), film) - low(other(axis), film);
-            if (wide > long_side && depth > 0) continue;
-            auto cut =
-                cross_along(piece, film, own, axis, wide > short_side && wide <= long_side ? short_side : long_side);
-            if (cut && wide > long_side) cut = crossed_again(*cut, depth);
+            // Film with a direction has one room for each axis.
+            const std::int64_t most_wide = context_.room.turns ? long_side
+                                           : axis == Axis::Y   ? to_grid(context_.room.across)
+                                                               : to_grid(context_.room.along);
+            const std::int64_t longest = !context_.room.turns
+                                             ? to_grid(axis == Axis::Y ? context_.room.along : context_.room.across)
+                                         : wide > short_side && wide <= long_side ? short_side
+                                                                                  : long_side;
+            if (wide > most_wide && depth > 0) continue;
+            auto cut = cross_along(piece, film, own, axis, longest);
+            if (cut && wide > most_wide) cut = crossed_again(*cut, depth);
             if (cut && (!best || cut->score < best->score)) best = std::move(cut);
         }
         return best;
@@ -469,7 +492,9 @@ class Divider {
         const std::int64_t end = high(axis, film);
         const std::int64_t step = std::max(to_grid(0.125_in), (end - start) / static_cast<std::int64_t>(most_cuts));
         std::vector<std::int64_t> where{start};
-        for (std::int64_t at = (start / step + 1) * step; at < end; at += step) where.push_back(at);
+        for (std::int64_t at = (start / step + 1) * step; at < end; at += step) {
+            if (!context_.forbidden(axis, at, film)) where.push_back(at);
+        }
         where.push_back(end);
         struct Best {
             Score score;
@@ -600,14 +625,18 @@ Region neighbours_of(const Part& part, const std::vector<Piece>& pieces) {
     return subtract(merge(near), merge(own));
 }
 
+void in_order_of_place(std::vector<Seam>& seams) {
+    std::stable_sort(seams.begin(), seams.end(), [](const Seam& a, const Seam& b) {
+        return a.axis == Axis::Y && b.axis == Axis::Y ? a.where > b.where : a.where < b.where;
+    });
+}
+
 Division finish(Draft draft, const Context& context) {
     Division division;
     division.parts = std::move(draft.parts);
     number(division.parts);
     division.seams = std::move(draft.seams);
-    std::stable_sort(division.seams.begin(), division.seams.end(), [](const Seam& a, const Seam& b) {
-        return a.axis == Axis::Y && b.axis == Axis::Y ? a.where > b.where : a.where < b.where;
-    });
+    in_order_of_place(division.seams);
     division.off_lines = draft.score.off_lines;
     division.in_words = draft.score.in_words;
     division.crossings = draft.score.crossings;
@@ -626,6 +655,59 @@ double least_sections(const std::vector<Piece>& pieces, const Room& room) {
         boxes += std::max(0.0, grid_to_mm(box.width()) * grid_to_mm(box.height()) / area - 1);
     }
     return boxes;
+}
+
+// Choices for each cell put together: the best few of all ways.
+std::vector<Division> together(const std::vector<std::vector<Division>>& cells) {
+    if (cells.size() == 1) return cells.front();
+    constexpr std::size_t few = 6;
+    std::vector<Division> all{Division{}};
+    for (const std::vector<Division>& cell : cells) {
+        std::vector<Division> longer;
+        for (const Division& a : all) {
+            for (std::size_t i = 0; i < std::min(few, cell.size()); ++i) {
+                const Division& b = cell[i];
+                Division both = a;
+                both.parts.insert(both.parts.end(), b.parts.begin(), b.parts.end());
+                both.seams.insert(both.seams.end(), b.seams.begin(), b.seams.end());
+                both.off_lines += b.off_lines;
+                both.in_words += b.in_words;
+                both.crossings += b.crossings;
+                both.crossed += b.crossed;
+                both.spans_face = both.spans_face || b.spans_face;
+                longer.push_back(std::move(both));
+            }
+        }
+        std::stable_sort(longer.begin(), longer.end(), [](const Division& a, const Division& b) {
+            return std::tuple(a.crossings, a.crossed, a.parts.size(), a.in_words, a.off_lines) <
+                   std::tuple(b.crossings, b.crossed, b.parts.size(), b.in_words, b.off_lines);
+        });
+        if (longer.size() > most_choices) longer.resize(most_choices);
+        all = std::move(longer);
+    }
+    return all;
+}
+
+// From a cell's own pieces to those of the face; ink beyond the wanted seams belongs to others, but the film is open
+// there as well.
+void name_pieces(Division& division, const WishedCell& cell, const std::vector<Piece>& pieces) {
+    for (Part& part : division.parts) {
+        std::vector<std::size_t> of;
+        for (const std::size_t i : part.pieces) of.insert(of.end(), cell.of[i].begin(), cell.of[i].end());
+        if (cell.own) {
+            // Beyond the seam everything is open that lies under the lap.
+            part.cell = part.cell ? common(*part.cell, *cell.own) : *cell.own;
+            const Region film = Region::rectangle(part.film);
+            const Region own = Region::rectangle(*part.cell);
+            for (std::size_t i = 0; i < pieces.size(); ++i) {
+                const Box box = pieces[i].shape.bounds();
+                if (std::find(of.begin(), of.end(), i) != of.end() || !box.meets(part.film)) continue;
+                if (intersect(pieces[i].shape, own).empty() && !intersect(pieces[i].shape, film).empty())
+                    of.push_back(i);
+            }
+        }
+        part.pieces = std::move(of);
+    }
 }
 
 // Film that any division needs: the strip of the face between the outer margins, or the ink itself.
@@ -657,23 +739,13 @@ double least_film(const std::vector<Piece>& pieces, const Box& available, const 
     return ink;
 }
 
-}  // namespace
-
-Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
-                 const MakingPlan& making, const std::stop_token& stop) {
+Divisions divide_close(const std::vector<Piece>& pieces, Context context, const std::stop_token& stop) {
     Divisions out;
     if (pieces.empty()) {
         out.choices.push_back({});
         return out;
     }
-    Context context{face, room, making, making.way == Way::PaintThrough, false, false, stop};
-    const std::int64_t short_side = std::min(to_grid(room.across), to_grid(room.along));
-    // A mask as wide as the board is placed by the board's own edges; only worth it across the shorter side.
-    const bool spans = context.mask && making.edges_place;
-    context.span_x = spans && face.width() <= face.height() && face.width() <= short_side;
-    context.span_y = spans && !context.span_x && face.height() <= short_side;
-
-    if (const double least = least_sections(pieces, room); least > most_sections) {
+    if (const double least = least_sections(pieces, context.room); least > most_sections) {
         out.problems.push_back({{"sections.too-many", {{"sections", static_cast<std::int64_t>(least)}}},
                                 "sections",
                                 {"sections.larger-mat", {}},
@@ -683,7 +755,7 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
     Divider divider(pieces, context);
     std::vector<std::size_t> part(pieces.size());
     std::iota(part.begin(), part.end(), 0);
-    std::vector<Draft> drafts = divider.divide_all(part, available);
+    std::vector<Draft> drafts = divider.divide_all(part, context.available);
     // Without the pieces that fit no way, the others can still be planned.
     std::set<std::size_t> left_out;
     while (drafts.empty() && left_out.size() < pieces.size() && !stop.stop_requested()) {
@@ -691,21 +763,23 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         left_out.insert(divider.hopeless.begin(), divider.hopeless.end());
         if (left_out.size() == before) break;
         std::erase_if(part, [&](std::size_t i) { return left_out.contains(i); });
-        drafts = divider.divide_all(part, available);
+        drafts = divider.divide_all(part, context.available);
     }
     for (const std::size_t i : left_out) {
-        out.problems.push_back({{"sections.piece-too-large",
-                                 {{"letters", pieces[i].letters}, {"across", room.across}, {"along", room.along}}},
-                                "sections",
-                                {"sections.larger-mat", {}},
-                                Mark::Stop});
+        out.problems.push_back(
+            {{"sections.piece-too-large",
+              {{"letters", pieces[i].letters}, {"across", context.room.across}, {"along", context.room.along}}},
+             "sections",
+             {"sections.larger-mat", {}},
+             Mark::Stop});
     }
     if (drafts.empty()) {
         if (out.problems.empty() && !stop.stop_requested()) {
-            out.problems.push_back({{"sections.no-division", {{"across", room.across}, {"along", room.along}}},
-                                    "sections",
-                                    {"sections.larger-mat", {}},
-                                    Mark::Stop});
+            out.problems.push_back(
+                {{"sections.no-division", {{"across", context.room.across}, {"along", context.room.along}}},
+                 "sections",
+                 {"sections.larger-mat", {}},
+                 Mark::Stop});
         }
         return out;
     }
@@ -715,13 +789,154 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         const bool worse = draft.score.crossings > crossings || draft.score.sections > fewest + 1;
         if (!worse) out.choices.push_back(finish(std::move(draft), context));
     }
-    out.least_film_mm2 = least_film(pieces, available, context);
+    out.least_film_mm2 = least_film(pieces, context.available, context);
     return out;
 }
 
+// Pieces whose films lie far apart, in groups: the film between them would be wasted.
+std::vector<std::vector<std::size_t>> far_groups(const std::vector<Piece>& pieces, const Context& context) {
+    const Length apart = std::max(context.making.margin, wide_gap / 2);
+    std::vector<Box> films;
+    for (const Piece& p : pieces) {
+        Box film = grown(p.shape.bounds(), apart);
+        // Masks that run to the edges lie side by side nowhere.
+        if (context.span_x) set_range(Axis::X, film, context.face.low.x, context.face.high.x);
+        if (context.span_y) set_range(Axis::Y, film, context.face.low.y, context.face.high.y);
+        films.push_back(film);
+    }
+    std::vector<std::vector<std::size_t>> groups;
+    std::vector<Box> around_groups;
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        std::vector<std::size_t> group{i};
+        Box box = films[i];
+        // What it touches joins it, and what that touches then.
+        for (std::size_t g = 0; g < groups.size();) {
+            if (!around_groups[g].meets(box)) {
+                ++g;
+                continue;
+            }
+            group.insert(group.end(), groups[g].begin(), groups[g].end());
+            box = around(box, around_groups[g]);
+            groups.erase(groups.begin() + static_cast<long>(g));
+            around_groups.erase(around_groups.begin() + static_cast<long>(g));
+            g = 0;
+        }
+        groups.push_back(std::move(group));
+        around_groups.push_back(box);
+    }
+    for (auto& group : groups) std::sort(group.begin(), group.end());
+    return groups;
+}
+
+// Without what the maker wishes, but for seams that may not be. Beside the divisions into fewest sections there are
+// those in which groups that lie far apart never share film.
+Divisions divide_found(const std::vector<Piece>& pieces, const Context& context, const std::stop_token& stop) {
+    Divisions out = divide_close(pieces, context, stop);
+    if (out.choices.empty() || !out.problems.empty() || stop.stop_requested()) return out;
+    const auto groups = far_groups(pieces, context);
+    if (groups.size() < 2 || groups.size() > most_groups) return out;
+    std::vector<std::vector<Division>> each;
+    for (const auto& group : groups) {
+        std::vector<Piece> some;
+        for (const std::size_t i : group) some.push_back(pieces[i]);
+        Divisions part = divide_close(some, context, stop);
+        if (part.choices.empty()) return out;
+        for (Division& d : part.choices) {
+            for (Part& p : d.parts) {
+                for (std::size_t& i : p.pieces) i = group[i];
+            }
+        }
+        each.push_back(std::move(part.choices));
+    }
+    const int crossings = out.choices.front().crossings;
+    for (Division& d : together(each)) {
+        if (d.crossings > crossings || out.choices.size() >= most_choices + few_apart) break;
+        number(d.parts);
+        in_order_of_place(d.seams);
+        out.choices.push_back(std::move(d));
+    }
+    return out;
+}
+
+}  // namespace
+
+Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
+                 const MakingPlan& making, const std::stop_token& stop) {
+    Context context{face, room, making, making.way == Way::PaintThrough, false, false, available, {}, stop};
+    const std::int64_t short_side = std::min(to_grid(room.across), to_grid(room.along));
+    // A mask as wide as the board is placed by the board's own edges; only worth it across the shorter side.
+    const bool spans = context.mask && making.edges_place;
+    context.span_x = spans && face.width() <= face.height() && face.width() <= short_side;
+    context.span_y = spans && !context.span_x && face.height() <= short_side;
+    if (!making.wishes.any() || pieces.empty()) return divide_found(pieces, std::move(context), stop);
+
+    Wished wished = with_wishes(pieces, face, available, room, making);
+    Divisions out;
+    const auto take = [&](const WishedCell& cell) {
+        Context here = context;
+        here.never = wished.never;
+        if (!making.wishes.whole_margins) here.available = cell.available;
+        Divisions found = divide_found(cell.pieces, here, stop);
+        const bool cannot = found.choices.empty() || std::any_of(found.problems.begin(), found.problems.end(),
+                                                                 [](const Problem& p) { return p.mark == Mark::Stop; });
+        if (cannot && !wished.never.empty() && !stop.stop_requested()) {
+            // The nearest thing that can be is the division without what was asked.
+            here.never.clear();
+            Divisions without = divide_found(cell.pieces, here, stop);
+            if (!without.choices.empty() && without.problems.size() < found.problems.size() + 1) {
+                found = std::move(without);
+                out.problems.push_back({{"wish.never-impossible", {{"along", std::max(room.along, room.across)}}},
+                                        "sections",
+                                        {"wish.never-remedy", {}},
+                                        Mark::Look});
+            }
+        }
+        for (Division& d : found.choices) name_pieces(d, cell, pieces);
+        out.problems.insert(out.problems.end(), found.problems.begin(), found.problems.end());
+        out.least_film_mm2 += found.least_film_mm2;
+        return std::move(found.choices);
+    };
+    std::vector<std::vector<Division>> cells;
+    for (const WishedCell& cell : wished.cells) {
+        if (!cell.pieces.empty()) cells.push_back(take(cell));
+    }
+    for (const std::size_t i : wished.apart) {
+        context.span_x = context.span_y = false;
+        cells.push_back(take({available, std::nullopt, {pieces[i]}, {{i}}}));
+    }
+    std::erase_if(cells, [](const std::vector<Division>& c) { return c.empty(); });
+    if (stop.stop_requested() || cells.empty()) {
+        out.choices.clear();
+        return out;
+    }
+    out.choices = together(cells);
+    out.problems.insert(out.problems.end(), wished.problems.begin(), wished.problems.end());
+    for (Division& d : out.choices) {
+        for (const Seam& s : wished.seams) {
+            d.crossings += s.crossed > Length{} ? 1 : 0;
+            d.crossed += s.crossed;
+        }
+        d.seams.insert(d.seams.end(), wished.seams.begin(), wished.seams.end());
+        number(d.parts);
+        in_order_of_place(d.seams);
+    }
+    return out;
+}
+
+std::vector<Lay> lays_of(const std::vector<Section>& sections) {
+    std::vector<Lay> lays;
+    for (std::size_t i = 0; i < sections.size(); ++i) {
+        lays.push_back({i, 0, {}, sections[i].pass});
+        for (std::size_t k = 0; k < sections[i].again.size(); ++k)
+            lays.push_back({i, k + 1, sections[i].again[k], sections[i].pass + static_cast<int>(k) + 1});
+    }
+    std::stable_sort(lays.begin(), lays.end(), [](const Lay& a, const Lay& b) { return a.pass < b.pass; });
+    return lays;
+}
+
 std::vector<Section> sections_of(const Division& division, const std::vector<Piece>& pieces, const MakingPlan& making) {
-    const bool interlocked =
-        std::any_of(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; });
+    const bool interlocked = !making.wishes.whole_margins && std::any_of(division.seams.begin(), division.seams.end(),
+                                                                         [](const Seam& s) { return s.stepped; });
     std::vector<Section> sections;
     const bool mask = making.way == Way::PaintThrough;
     for (const Part& part : division.parts) {
@@ -743,6 +958,12 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
             });
             for (const std::size_t i : here.pieces) left.erase(i);
             if (!here.pieces.empty()) sections.push_back(section_of(here, pieces, mask, std::move(own)));
+        }
+        // A strip of a divided piece may be all margin, and then nothing that its neighbours do not cover.
+        if (part.cell) {
+            std::erase_if(left, [&](std::size_t i) {
+                return intersect(pieces[i].shape, Region::rectangle(common(*part.cell, part.film))).empty();
+            });
         }
         if (left.empty()) continue;
         Part off = part;  // ink that no film lies under: Lettering says that it is off the board

@@ -8,6 +8,10 @@
 // kept); a part that still fits no way is divided along the other axis. Only a single piece larger than the room is
 // crossed, by straight cuts where they meet least ink.
 //
+// What the maker wishes (making/making.h) goes before what is found: pieces bound together are one piece; a seam that
+// is wanted divides the face before any search, ink and all; one that is not wanted is no candidate; a piece set apart
+// gets a section of its own, with its whole margin. What cannot be had is told, and left out.
+//
 // Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, film by the inch of roll, words
 // parted, film, seams off a
 // line that a maker can measure to). Which one is used is decided in loads/, where sections are packed.
@@ -58,8 +62,20 @@ struct Section {
     int letter_count = 0;
     std::vector<Region> ties{};  ///< film across ink, holding keepers (sections/ties.h)
     std::vector<KnifeLine> lines{};
+    int pass = 1;                ///< masks: those of one pass are laid, painted and lifted together
+    std::vector<Point> again{};  ///< moves by which it is laid again, each in a pass after the one before
     friend bool operator==(const Section&, const Section&) = default;
 };
+
+/// A section where it is laid, the first time or again.
+struct Lay {
+    std::size_t section = 0, time = 0;  ///< `time` 0: the first
+    Point move;
+    int pass = 1;
+    friend bool operator==(const Lay&, const Lay&) = default;
+};
+/// Every lay of all sections, by pass, then in their order.
+std::vector<Lay> lays_of(const std::vector<Section>& sections);
 
 /// What becomes one section: which pieces, and the rectangle of its film.
 struct Part {
@@ -80,9 +96,10 @@ struct Division {
     friend bool operator==(const Division&, const Division&) = default;
 };
 
-/// What one load can hold, either way round.
+/// What one load can hold, either way round unless its film has a direction.
 struct Room {
     Length across, along;
+    bool turns = true;  ///< sections may be turned by a quarter
     friend bool operator==(const Room&, const Room&) = default;
 };
 
@@ -100,6 +117,12 @@ constexpr Length off_neighbour = 0.0625_in;
 /// that may not be divided small enough is named in `problems` and left out. Stops early, with what it has, on `stop`.
 Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
                  const MakingPlan& making, const std::stop_token& stop = {});
+
+/// Names for pieces, in their order.
+std::vector<PieceName> names_of(const std::vector<Piece>& pieces);
+
+/// The free gap around a seam, between the ink on either side of it; half an inch to both sides where it crosses ink.
+std::pair<std::int64_t, std::int64_t> gap_around(const Seam& seam, const std::vector<Piece>& pieces);
 
 /// The sections of one division with their exact film and ink, in the order of its parts. At a stepped seam a part may
 /// come to more than one.

@@ -27,7 +27,7 @@ std::string titled(const Job& job, const FacePlan& face, const std::string& titl
     return all;
 }
 
-Page placement_sheet(const Job& job, const FacePlan& face, const Shop& shop, Paper paper) {
+std::vector<Page> placement_sheet(const Job& job, const FacePlan& face, const Shop& shop, Paper paper) {
     Sheet sheet(job, titled(job, face, "Placement"), paper);
     const BlankPlan& blank = *face.blank;
     const bool upright = blank.face.height() * 5 > blank.face.width() * 6;
@@ -83,9 +83,19 @@ Page placement_sheet(const Job& job, const FacePlan& face, const Shop& shop, Pap
                            shop.display.unit == Unit::Inch ? "inches" : "millimetres"),
                small);
     sheet.y += 6;
-    for (std::size_t i = 0; i < face.loads->sections.size(); ++i) {
-        const auto [low, high_corner] = corners(face.loads->sections[i], blank.face);
-        sheet.text(x, sheet.y, name_of(face.loads->sections[i], i), body, true);
+    std::vector<Page> pages;
+    for (const Lay& lay : lays_of(face.loads->sections)) {
+        if (sheet.full(40)) {
+            pages.push_back(sheet.take());
+            sheet = Sheet(job, titled(job, face, "Placement, continued"), paper);
+            x = margin_mm;
+        }
+        const Section& section = face.loads->sections[lay.section];
+        const auto [low, high_corner] = corners(section, blank.face, lay.move);
+        std::string name = name_of(section, lay.section);
+        if (lay.time > 0) name += fmt::format(", laid again ({})", lay.time + 1);
+        if (face.loads->passes > 1) name += fmt::format(", pass {}", lay.pass);
+        sheet.text(x, sheet.y, name, body, true);
         sheet.y += 4.8;
         sheet.text(x + 4, sheet.y,
                    fmt::format("from the left {}, from the bottom {}", measure_text(low.from_left),
@@ -95,8 +105,9 @@ Page placement_sheet(const Job& job, const FacePlan& face, const Shop& shop, Pap
                    fmt::format("from the right {}, from the top {}", measure_text(high_corner.from_right),
                                measure_text(high_corner.from_top)));
         sheet.y += 6.4;
-        if (sheet.full(40)) break;
     }
+    if (face.loads->passes > 1)
+        sheet.paragraph(x, "Each pass is laid, painted and lifted before the next, and dry before film goes over it.");
     if (face.mirrored)
         sheet.paragraph(x, "Seen from the back, where it is laid: mirror writing, read through from the front.");
     const Length half = from_grid(middle);
@@ -109,7 +120,8 @@ Page placement_sheet(const Job& job, const FacePlan& face, const Shop& shop, Pap
     sheet.paragraph(x, face.making.way == Way::PaintThrough
                            ? "Lay in this order; lift in the reverse order, across the grain."
                            : "Lay in this order; tape off at 180 degrees, slowly.");
-    return sheet.take();
+    pages.push_back(sheet.take());
+    return pages;
 }
 
 std::vector<Page> load_sheets(const Job& job, const FacePlan& face, const Shop& shop, Paper paper) {
@@ -318,8 +330,9 @@ Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
 
 }  // namespace
 
-std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face) {
-    const Box film = section.film.bounds();
+std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, Point move) {
+    Box film = section.film.bounds();
+    film = {film.low + move, film.high + move};
     const auto distances = [&](Point p) {
         return CornerDistance{from_grid(p.x - face.low.x), from_grid(p.y - face.low.y), from_grid(face.high.x - p.x),
                               from_grid(face.high.y - p.y)};
@@ -339,7 +352,7 @@ std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, con
     std::vector<Page> pages;
     for (const FacePlan& face : plan.faces) {
         if (face.blank->face.empty()) continue;
-        pages.push_back(placement_sheet(job, face, shop, paper));
+        for (Page& page : placement_sheet(job, face, shop, paper)) pages.push_back(std::move(page));
         for (Page& page : load_sheets(job, face, shop, paper)) pages.push_back(std::move(page));
     }
     for (Page& page : building_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));

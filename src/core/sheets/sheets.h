@@ -55,7 +55,7 @@ struct CornerDistance {
     friend bool operator==(const CornerDistance&, const CornerDistance&) = default;
 };
 /// Lower left and upper right corner of the section on the face.
-std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face);
+std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, Point move = {});
 
 /// Placement, loads, shopping list, schedule with cautions, and the proof, in that order.
 std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,

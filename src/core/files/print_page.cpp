@@ -1,0 +1,128 @@
+#include "files/print_page.h"
+
+#include <cairo-pdf.h>
+
+namespace skarvel {
+namespace {
+
+constexpr double points_per_mm = 72 / 25.4;
+
+cairo_status_t collect(void* closure, const unsigned char* data, unsigned length) {
+    static_cast<std::string*>(closure)->append(reinterpret_cast<const char*>(data), length);
+    return CAIRO_STATUS_SUCCESS;
+}
+
+struct Rgb {
+    double red = 0, green = 0, blue = 0;
+};
+
+Rgb rgb_of(const std::string& colour) {
+    if (colour.size() != 7 || colour.front() != '#') return {};
+    const auto part = [&](std::size_t at) { return std::stoi(colour.substr(at, 2), nullptr, 16) / 255.0; };
+    try {
+        return {part(1), part(3), part(5)};
+    } catch (const std::exception&) {
+        return {};
+    }
+}
+
+const FacePlan* face_of(const Job& job, const Plan& plan, const std::string& of) {
+    for (const FacePlan& f : plan.faces) {
+        if (face_id(job.signs.at(f.sign), f.face, f.colour) == of) return &f;
+    }
+    return nullptr;
+}
+
+}  // namespace
+
+Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut& load) {
+    if (!load.bed.print) {
+        return refused({"print.no-marks", {{"load", load.load->name}, {"bed", load.bed.name}}}, "sections",
+                       {"print.on-page", {}});
+    }
+    const PrintArea& area = *load.bed.print;
+    Box reach;
+    for (const OnMat& s : load.sections) reach = around(reach, s.laid.film.bounds());
+    const Room between = between_marks(area);
+    if (from_grid(reach.high.x) > between.across || from_grid(reach.high.y) > between.along) {
+        return refused({"print.marks-leave-page",
+                        {{"load", load.load->name},
+                         {"across", from_grid(reach.high.x)},
+                         {"along", from_grid(reach.high.y)},
+                         {"room-across", between.across},
+                         {"room-along", between.along}}},
+                       "sections", {"print.on-page", {}});
+    }
+    const Length border = area.margin + area.mark;
+    PrintPage page;
+    page.name = load.word + ".print.pdf";
+    page.width = area.page.across;
+    // Of a longer page only as much as is needed.
+    page.height = std::min(area.page.along, std::max(from_grid(reach.high.y) + border * 2, 11_in));
+    page.zero = at(border, border);
+    const double high = page.height.in_mm();
+    cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(
+        collect, &page.pdf, page.width.in_mm() * points_per_mm, high * points_per_mm);
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, load.load->name.c_str());
+    cairo_t* cr = cairo_create(surface);
+    cairo_scale(cr, points_per_mm, points_per_mm);
+    // Millimetres from the cut path's zero, y upwards, to the page.
+    const auto x_of = [&](double x) { return border.in_mm() + x; };
+    const auto y_of = [&](double y) { return high - border.in_mm() - y; };
+    for (const OnMat& s : load.sections) {
+        const FacePlan* face = face_of(job, plan, s.of);
+        if (face == nullptr) continue;
+        const Rgb ink = rgb_of(job.signs[face->sign].faces[face->face].colours.at(face->colour).paint.colour);
+        cairo_set_source_rgb(cr, ink.red, ink.green, ink.blue);
+        const Region printed = intersect(grow(s.laid.cut, print_bleed), s.laid.film);
+        for (const Ring& ring : printed.rings()) {
+            bool first = true;
+            for (const Point& p : ring) {
+                const double x = x_of(grid_to_mm(p.x));
+                const double y = y_of(grid_to_mm(p.y));
+                first ? cairo_move_to(cr, x, y) : cairo_line_to(cr, x, y);
+                first = false;
+            }
+            cairo_close_path(cr);
+        }
+        cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+        cairo_fill(cr);
+    }
+    // Corners around what is between the marks, black, 1 mm thick; their inner edges are what the path counts from.
+    constexpr double thick = 1;
+    const double right = between.across.in_mm();
+    const double top = (page.height - border * 2).in_mm();
+    const double arm = area.mark.in_mm();
+    cairo_set_source_rgb(cr, 0, 0, 0);
+    for (const auto& [x, y, dx, dy] : {std::tuple(0.0, 0.0, -1, -1), std::tuple(right, 0.0, 1, -1),
+                                       std::tuple(0.0, top, -1, 1), std::tuple(right, top, 1, 1)}) {
+        const double px = x_of(x);
+        const double py = y_of(y);
+        cairo_rectangle(cr, dx < 0 ? px - thick : px, dy < 0 ? py - arm : py, thick, arm);
+        cairo_rectangle(cr, dx < 0 ? px - thick : px - arm, dy < 0 ? py : py - thick, arm + thick, thick);
+        cairo_fill(cr);
+    }
+    cairo_show_page(cr);
+    cairo_destroy(cr);
+    cairo_surface_finish(surface);
+    const bool good = cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
+    cairo_surface_destroy(surface);
+    if (!good) return refused({"file.no-pages", {}}, "sections");
+    return page;
+}
+
+std::vector<PrintPage> print_pages(const Job& job, const Plan& plan, const Shop& shop, std::vector<Problem>* refused) {
+    std::vector<PrintPage> pages;
+    for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {
+        if (!is_printed(plan.faces[load.face].making)) continue;
+        auto page = print_page(job, plan, load);
+        if (page) {
+            pages.push_back(std::move(*page));
+        } else if (refused != nullptr) {
+            refused->push_back(page.error());
+        }
+    }
+    return pages;
+}
+
+}  // namespace skarvel

@@ -1,0 +1,42 @@
+// device/line.h
+//
+// Line: a connection to a machine behind a socket, as text goes over it.
+#pragma once
+
+#include <optional>
+#include <string>
+
+namespace skarvel {
+
+struct Address {
+    std::string host = "127.0.0.1";
+    int port = 0;
+};
+
+/// "127.0.0.1:9100"; nothing where there is no name or no port.
+std::optional<Address> read_address(const std::string& text);
+
+class Line {
+  public:
+    /// Not `good` where nobody answers.
+    explicit Line(const Address& to);
+    ~Line();
+    Line(const Line&) = delete;
+    Line& operator=(const Line&) = delete;
+
+    [[nodiscard]] bool good() const { return socket_ >= 0; }
+    [[nodiscard]] bool gone() const { return gone_; }
+    /// False when the machine has gone.
+    bool say(const std::string& text) const;
+    /// Nothing more will be said.
+    void end_saying() const;
+    /// One line of what the machine says; nothing when it has said none for so long, or has gone.
+    std::optional<std::string> hear(int milliseconds);
+
+  private:
+    int socket_ = -1;
+    std::string heard_;
+    bool gone_ = false;
+};
+
+}  // namespace skarvel

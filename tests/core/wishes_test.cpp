@@ -1,0 +1,229 @@
+// What the maker wishes about the division: seams that are moved or not wanted, pieces bound or set apart, what
+// repeats. The proof reads the files of each: whatever is wished, the laid sections give the design back.
+#include <algorithm>
+
+#include "clock/tasks.h"
+#include "job/alternatives.h"
+#include "job/wish_commands.h"
+#include "loads/repeats.h"
+#include "proof/proof.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+const ColourAt first{};
+
+bool says(const Plan& plan, const std::string& id) {
+    return std::any_of(plan.problems.begin(), plan.problems.end(), [&](const Problem& p) { return p.what.id == id; });
+}
+
+std::vector<PieceName> named(const Plan& plan, const std::string& letters) {
+    std::vector<PieceName> out;
+    for (const PieceName& n : names_of(*plan.faces.front().pieces)) {
+        if (letters.find(n.letters) != std::string::npos) out.push_back(n);
+    }
+    return out;
+}
+
+bool proven(const Job& job, const Plan& plan) {
+    const Shop shop = usual_shop();
+    const FileSet files = files_of(job, plan, shop);
+    const Evidence svg = prove(job, plan, shop, files, CutFormat::Svg);
+    for (const Problem& p : svg.problems) UNSCOPED_INFO(p.what.id);
+    for (const ColourProof& c : svg.as_cut) {
+        for (const Reason& why : c.wrong) UNSCOPED_INFO(why.id << " " << c.deviation.in_mm());
+    }
+    return svg.good() && prove(job, plan, shop, files, CutFormat::Hpgl).good();
+}
+
+const LoadsPlan& loads(const Plan& plan) { return *plan.faces.front().loads; }
+
+const Section& section_with(const Plan& plan, const std::string& letters) {
+    const auto& all = loads(plan).sections;
+    const auto at = std::find_if(all.begin(), all.end(), [&](const Section& s) { return s.letters == letters; });
+    REQUIRE(at != all.end());
+    return *at;
+}
+
+}  // namespace
+
+TEST_CASE("a seam goes where the maker puts it, and says what it costs") {
+    const Job job = porch_board();
+    const Plan found = plan_of(job);
+    REQUIRE(loads(found).seams.size() == 2);
+    const Seam& seam = loads(found).seams.back();
+    SECTION("into the next gap") {
+        const Box h = named(found, "H").empty() ? Box{} : [&] {
+            for (const Piece& p : *found.faces.front().pieces) {
+                if (p.letters == "H") return p.shape.bounds();
+            }
+            return Box{};
+        }();
+        const TriedSeam tried = try_seam(found.faces.front(), seam, h.high.y + to_grid(0.25_in), {});
+        CHECK(tried.crossed == Length{});
+        const Job moved = move_seam(job, first, found.faces.front(), loads(found).seams.size() - 1, tried.at);
+        const Plan plan = plan_of(moved);
+        const bool there = std::any_of(loads(plan).seams.begin(), loads(plan).seams.end(), [&](const Seam& s) {
+            return place_of(plan.faces.front(), s) == tried.at.value && s.crossed == Length{};
+        });
+        CHECK(there);
+        REQUIRE(loads(plan).without_wishes);
+        CHECK(*loads(plan).without_wishes == as_found(loads(found)));
+        CHECK(proven(moved, plan));
+        CHECK(*read_job(write_job(moved)) == moved);
+        // Taken back, it is as it was.
+        CHECK(plan_of(forget_wishes(moved, first)) == found);
+    }
+    SECTION("across a letter, whose opening both masks carry") {
+        Box a;
+        for (const Piece& p : *found.faces.front().pieces) {
+            if (p.letters == "A") a = p.shape.bounds();
+        }
+        const TriedSeam tried = try_seam(found.faces.front(), seam, (a.low.y + a.high.y) / 2, {});
+        CHECK(tried.crossed > Length{});
+        const Job moved = move_seam(job, first, found.faces.front(), loads(found).seams.size() - 1, tried.at);
+        const Plan plan = plan_of(moved);
+        CHECK(loads(plan).crossings == 1);
+        CHECK(as_found(loads(plan)).crossed == tried.crossed);
+        CHECK(proven(moved, plan));
+    }
+    SECTION("off the ink it parts nothing, and that is said") {
+        const Job moved = move_seam(job, first, found.faces.front(), loads(found).seams.size() - 1, measure("1/4"));
+        const Plan plan = plan_of(moved);
+        CHECK(says(plan, "wish.seam-unused"));
+        CHECK(proven(moved, plan));
+    }
+}
+
+TEST_CASE("no seam lies where none is wanted, unless nothing else can be") {
+    const Job job = porch_board();
+    const Plan found = plan_of(job);
+    const Job without = forbid_seam(job, first, found.faces.front(), 0, {});
+    const Plan plan = plan_of(without);
+    const auto [from, to] = gap_around(loads(found).seams.front(), *found.faces.front().pieces);
+    for (const Seam& s : loads(plan).seams) CHECK((s.where <= from || s.where >= to));
+    CHECK(!says(plan, "wish.never-impossible"));
+    CHECK(proven(without, plan));
+    // A seam nowhere at all: what cannot be is told, and the sign is divided as found.
+    Job never = job;
+    wishes_of(never, first).seams.push_back({true, Axis::Y, measure("30"), 30_in, {}, {}});
+    const Plan impossible = plan_of(never);
+    CHECK(says(impossible, "wish.never-impossible"));
+    CHECK(loads(impossible).seams == loads(found).seams);
+}
+
+TEST_CASE("pieces bound together share a section, and pieces set apart have their own") {
+    const Job job = porch_board();
+    const Plan found = plan_of(job);
+    // The letters on both sides of the first seam, as one.
+    std::vector<PieceName> pair;
+    const auto names = names_of(*found.faces.front().pieces);
+    const auto& lower = loads(found).sections[1].pieces.front();
+    const auto& upper = loads(found).sections[0].pieces.back();
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        const Piece& p = (*found.faces.front().pieces)[i];
+        if (p == lower || p == upper) pair.push_back(names[i]);
+    }
+    REQUIRE(pair.size() == 2);
+    const Job bound = bind_pieces(job, first, pair);
+    const Plan plan = plan_of(bound);
+    const bool together = std::any_of(loads(plan).sections.begin(), loads(plan).sections.end(), [&](const Section& s) {
+        return std::count(s.pieces.begin(), s.pieces.end(), lower) +
+                   std::count(s.pieces.begin(), s.pieces.end(), upper) ==
+               2;
+    });
+    CHECK(together);
+    CHECK(proven(bound, plan));
+    CHECK(*read_job(write_job(bound)) == bound);
+    CHECK(free_pieces(bound, first, pair) == job);
+
+    const Plan too_long = plan_of(bind_pieces(job, first, names));
+    CHECK(says(too_long, "wish.bound-too-large"));
+    CHECK(loads(too_long).sections == loads(found).sections);
+
+    // A mask by itself has its whole margin, over its neighbours' ink: it is painted in a later pass.
+    const Job apart = set_apart(job, first, named(found, "A"));
+    const Plan by_itself = plan_of(apart);
+    const Section& a = section_with(by_itself, "A");
+    CHECK(a.pieces.size() == 1);
+    CHECK(loads(by_itself).passes == 2);
+    CHECK(proven(apart, by_itself));
+    const auto pass_of = [&](const std::string& id) {
+        const auto& tasks = by_itself.tasks;
+        return std::find_if(tasks.begin(), tasks.end(), [&](const Task& t) { return t.id == id; }) - tasks.begin();
+    };
+    // Laid, painted and lifted before the other goes down.
+    CHECK(pass_of("1/lift/" + loads(by_itself).sections.front().letters) <
+          pass_of("1/lay/" + loads(by_itself).sections.back().letters));
+    CHECK(pass_of("1/colour/1 pass 2") < static_cast<long>(by_itself.tasks.size()));
+
+    Job gone = apart;
+    lettering(gone).words = "BOTHOUSE";
+    CHECK(says(plan_of(gone), "wish.no-piece"));
+}
+
+TEST_CASE("with whole margins every mask has its margin around, pass by pass") {
+    CHECK(rc::check("film lies wherever a tool reaches, on no ink of the same pass", [] {
+        Job job = porch_board();
+        lettering(job).words = *rc::gen::element<std::string>("BOATHOUSE", "TEA ROOM", "LOST OARS", "QUAY");
+        making(job).tool = *rc::gen::element<std::string>("brush", "sponge", "spray");
+        wishes_of(job, first).whole_margins = true;
+        const Plan plan = plan_of(job);
+        const FacePlan& face = plan.faces.front();
+        std::map<int, std::vector<Region>> films;
+        std::map<int, std::vector<Region>> open;
+        for (const Section& s : face.loads->sections) {
+            films[s.pass].push_back(s.film);
+            open[s.pass].push_back(s.cut);
+        }
+        for (const auto& [pass, cut] : open) {
+            const Region reach = intersect(grow(merge(cut), face.making.margin), Region::rectangle(face.blank->face));
+            RC_ASSERT(subtract(reach, merge(films[pass])).area_mm2() < 1);
+            for (const Section& s : face.loads->sections) {
+                if (s.pass == pass) RC_ASSERT(intersect(subtract(s.film, s.cut), merge(cut)).area_mm2() < 0.5);
+            }
+        }
+        RC_ASSERT(proven(job, plan));
+    }));
+}
+
+TEST_CASE("what repeats is cut once and laid again") {
+    // Common practice: the one-foot strip of a height ruler is cut once and used again.
+    std::vector<Piece> marks;
+    for (int foot = 0; foot < 6; ++foot) {
+        for (int inch = 0; inch < 12; ++inch) {
+            const double y = foot * 12 + inch;
+            marks.push_back({square_in(1, y, inch == 0 ? 0.25 : 0.125), "ruler", 0, false, 1000, true});
+        }
+        // A figure that every foot has its own of.
+        marks.push_back({square_in(3, foot * 12 + 5, 0.5 + foot * 0.07), std::to_string(foot), foot, true, 0, false});
+    }
+    const auto repeat = repeat_in(marks, {11.5_in, 23.5_in}, 1_in);
+    REQUIRE(repeat);
+    CHECK(repeat->step == Point{0, to_grid(12_in)});
+    CHECK(repeat->units.size() == 6);
+    CHECK(repeat->units.front().size() == 12);
+    CHECK(repeat->rest.size() == 6);
+    // Nothing comes again in a word without a letter twice.
+    CHECK_FALSE(repeat_in(*plan_of(porch_board()).faces.front().pieces, {11.5_in, 23.5_in}, 1_in));
+
+    auto job = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
+    REQUIRE(job);
+    const Plan drawn = plan_of(*job);
+    const int lays = loads(drawn).repeats;
+    CAPTURE(lays);
+    REQUIRE(lays >= 3);
+    wishes_of(*job, first).copies = 1;
+    const Plan once = plan_of(*job);
+    CHECK(loads(once).film_total < loads(drawn).film_total);
+    CHECK(loads(once).passes >= lays);
+    CHECK(proven(*job, once));
+    CHECK(*read_job(write_job(*job)) == *job);
+    wishes_of(*job, first).copies = 2;
+    const Plan twice = plan_of(*job);
+    CHECK(loads(twice).passes < loads(once).passes);
+    CHECK(proven(*job, twice));
+}
