@@ -1,5 +1,8 @@
 // How long a new plan takes after one keystroke, beside the base line: shaping and flattening the same outlines once.
 #include <benchmark/benchmark.h>
+#include <sys/resource.h>
+
+#include <cmath>
 
 #include <array>
 #include <stdexcept>
@@ -236,6 +239,57 @@ void share_twelve(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(share_loads(sharers, {}));
 }
 
+// A batch of twelve signs from nothing, all of it, with its sections counted.
+void batch_of_twelve(benchmark::State& state) {
+    Job job = script_board();
+    for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
+    // Cut on the short mat, so that there are many sections.
+    for (Sign& s : job.signs) s.faces.front().colours.front().making.bed = "12-inch cutter / 12 x 12";
+    std::size_t sections = 0;
+    for (auto _ : state) {
+        const Plan p = plan(job, usual_shop(), library(), monday());
+        sections = 0;
+        for (const FacePlan& f : p.faces) sections += f.loads->sections.size();
+    }
+    state.counters["sections"] = static_cast<double>(sections);
+}
+
+double perimeter_mm(const std::vector<Piece>& pieces) {
+    double sum = 0;
+    for (const Piece& p : pieces) {
+        for (const Ring& ring : p.shape.rings()) {
+            for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
+                sum += std::hypot(grid_to_mm(ring[i].x - ring[j].x), grid_to_mm(ring[i].y - ring[j].y));
+        }
+    }
+    return sum;
+}
+
+// Rows of the same ink one above the other: how sections and loads grow with the length of the ink.
+void growing_ink(benchmark::State& state) {
+    const Plan p = plan(script_board(), usual_shop(), library(), monday());
+    const FacePlan& f = p.faces.front();
+    std::vector<Piece> pieces;
+    const auto rows = state.range(0);
+    const std::int64_t high = f.blank->face.height();
+    for (std::int64_t row = 0; row < rows; ++row) {
+        for (Piece piece : *f.pieces) {
+            piece.shape = piece.shape.moved({0, row * high});
+            piece.first += static_cast<int>(row) * 100;
+            piece.line += static_cast<int>(row) * 10;
+            pieces.push_back(std::move(piece));
+        }
+    }
+    const Box face{f.blank->face.low, {f.blank->face.high.x, high * rows}};
+    for (auto _ : state) benchmark::DoNotOptimize(plan_loads(pieces, face, f.bed, f.making, {}));
+    const double length = perimeter_mm(pieces);
+    state.counters["ink_mm"] = length;
+    state.SetComplexityN(static_cast<std::int64_t>(length));
+    rusage used{};
+    getrusage(RUSAGE_SELF, &used);
+    state.counters["memory_mib"] = static_cast<double>(used.ru_maxrss) / 1024;
+}
+
 void knife(benchmark::State& state, const Job& job) {
     const Shop shop = usual_shop();
     const Plan p = plan(job, shop, library(), monday());
@@ -295,6 +349,11 @@ int main(int argc, char** argv) {
                                  script_board_with_rim())
         ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("loads shared by twelve signs", share_twelve)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("a batch of twelve signs from nothing", batch_of_twelve)
+        ->Unit(benchmark::kMillisecond);
+    auto* growing = benchmark::RegisterBenchmark("sections and loads by length of ink", growing_ink);
+    for (const int rows : {1, 2, 3, 5, 7, 10}) growing->Arg(rows);
+    growing->Unit(benchmark::kMillisecond)->Complexity(benchmark::oNLogN);
     benchmark::RegisterBenchmark("the knife's way: 60 letters", knife, script_board())->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("the proof from SVG: the porch board", proving, porch_board())
         ->Unit(benchmark::kMillisecond);

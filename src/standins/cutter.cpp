@@ -104,8 +104,7 @@ class Cutter {
     }
 
     void begin() {
-        // The same load sent again without unloading is a second pass.
-        passes_ = cut_since_unloading_ ? passes_ + 1 : 1;
+        path_.clear();
         error_ = false;
         seconds_ = 0;
         x_ = y_ = 0;
@@ -126,11 +125,14 @@ class Cutter {
             rest(seconds);
             x_ = x;
             y_ = y;
-            cut_since_unloading_ = cut_since_unloading_ || down;
+            if (down) path_ += fmt::format("{} {} ", x, y);
         }
     }
 
-    [[nodiscard]] std::string outcome() const {
+    // The same path once more over what lies there is a second pass.
+    std::string outcome() {
+        passes_ = path_ == last_path_ ? passes_ + 1 : 1;
+        last_path_ = path_;
         const double softer = 1 + (s_.humidity - 50) / 500;
         const double depth =
             s_.force * (1 - 0.5 * s_.wear) * softer / wanted_force(s_.film) * (1 + 0.4 * (passes_ - 1));
@@ -139,7 +141,8 @@ class Cutter {
 
     Settings s_;
     double x_ = 0, y_ = 0, seconds_ = 0;
-    bool down_ = false, error_ = false, cut_since_unloading_ = false;
+    bool down_ = false, error_ = false;
+    std::string path_, last_path_;  // where the knife was down
     int passes_ = 1;
 };
 

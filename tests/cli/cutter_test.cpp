@@ -5,8 +5,9 @@
 #include <cstdio>
 #include <thread>
 
+#include "device/printing.h"
 #include "device/sender.h"
-#include "files/cut_file.h"
+#include "files/print_page.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -17,8 +18,8 @@ namespace {
 // The stand-in, started on a port of its own; ends with this.
 class StandIn {
   public:
-    explicit StandIn(const std::string& options) {
-        const std::string command = fmt::format("{} --faster 100000 {} & echo $!; wait", SKARVEL_CUTTER, options);
+    explicit StandIn(const std::string& options, const char* program = SKARVEL_CUTTER) {
+        const std::string command = fmt::format("{} --faster 100000 {} & echo $!; wait", program, options);
         pipe_ = popen(command.c_str(), "r");
         char line[200];
         for (int i = 0; i < 2 && fgets(line, sizeof line, pipe_) != nullptr; ++i) {
@@ -121,4 +122,33 @@ TEST_CASE("a stopped load lifts the knife, and a cutter that is not there is tol
     const auto nobody = send(first_load(), {"127.0.0.1", 1}, {}, hold, {});
     REQUIRE_FALSE(nobody);
     CHECK(nobody.error().what.id == "cut.no-answer");
+}
+
+TEST_CASE("the stand-in for a printer prints a page, and refuses one that is longer than it can print") {
+    Job job = panel_job("TEA", "9", "6");
+    making(job).way = Way::Decal;
+    making(job).film = "printable";
+    const Plan plan = plan_of(job);
+    const auto pages = print_pages(job, plan, usual_shop(), nullptr);
+    REQUIRE(pages.size() == 1);
+    {
+        const StandIn printer("", SKARVEL_PRINTER);
+        const auto printed = print(pages.front().pdf, printer.address(), {});
+        REQUIRE(printed);
+        CHECK(printed->starts_with("printed 1 215.9 279.4"));
+    }
+    const StandIn small("--longest 200", SKARVEL_PRINTER);
+    const auto refused = print(pages.front().pdf, small.address(), {});
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().what.id == "print.too-long");
+    const auto no_pdf = print("hello", small.address(), {});
+    REQUIRE_FALSE(no_pdf);
+    CHECK_FALSE(print("x", Address{"127.0.0.1", 1}, {}));
+}
+
+TEST_CASE("an address is a name and a port") {
+    CHECK(read_address("127.0.0.1:9100")->port == 9100);
+    CHECK(read_address("cutter.local:1")->host == "cutter.local");
+    for (const char* wrong : {"", "9100", ":9100", "host:", "host:0", "host:70000", "host:12x"})
+        CHECK_FALSE(read_address(wrong));
 }

@@ -686,14 +686,13 @@ void Drawing::paintEvent(QPaintEvent*) {
     if (station_ == Station::Blank) paint_blank_marks(p);
     if (station_ == Station::Sections) painter.seams(p);
     if (station_ == Station::Sections) {
-        paint_section_numbers(p);
         if (!desk_.looked_at()) {
             parting_.paint(p, view_);
             paint_evidence(p);
         }
+        paint_section_numbers(p);
     }
     p.restore();
-    if (station_ == Station::Sections && desk_.looked_at()) paint_looked_at(p);
     paint_ruler(p);
     paint_dimensions(p);
     if (station_ == Station::Blank) {
@@ -753,6 +752,7 @@ void Drawing::paint_header(QPainter& p) {
             title = shown(desk_.say(line.first));
             under = tr(
                 "Numbered in laying order. Point at a section to see its place on the mat, at a seam for its reason.");
+            if (desk_.looked_at()) under = tr("Only looked at: %1").arg(shown(desk_.say(desk_.looked_at()->what)));
     }
     paint_heading(p, width(), title,
                   real_size_ && close_up_ ? tr("Real size, if the screen tells the truth: it is not matched.") : under);
@@ -1069,20 +1069,6 @@ void Drawing::paint_evidence(QPainter& p) {
     }
 }
 
-void Drawing::paint_looked_at(QPainter& p) {
-    const Tokens& t = Theme::tokens();
-    const QString words = tr("Only looked at: %1").arg(shown(desk_.say(desk_.looked_at()->what)));
-    p.setFont(Theme::font(15, QFont::Medium));
-    QRectF chip(0, 0, std::min(p.fontMetrics().horizontalAdvance(words) + 24.0, width() - 2 * side), Theme::px(30));
-    chip.moveTopRight(QPointF(width() - side, Theme::px(14)));
-    p.setPen(Qt::NoPen);
-    p.setBrush(t.chalk);
-    p.drawRoundedRect(chip, 3, 3);
-    p.setPen(t.sheet);
-    p.drawText(chip, Qt::AlignCenter,
-               p.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(chip.width()) - 16));
-}
-
 void Drawing::paint_board_end(QPainter& p) {
     const Tokens& t = Theme::tokens();
     const BlankPlan& blank = *face()->blank;
@@ -1252,7 +1238,7 @@ void Drawing::paint_loads(QPainter& p) {
         p.setPen(t.graphite);
         p.setFont(Theme::font(15, QFont::DemiBold));
         const Mat& bed = face()->bed;
-        const QString name = (bed.roll ? tr("Load %1 · %2%3") : tr("Load %1 · mat %2%3"))
+        const QString name = (bed.roll || bed.print ? tr("Load %1 · %2%3") : tr("Load %1 · mat %2%3"))
                                  .arg(lv.load + 1)
                                  .arg(QString::fromStdString(bed.name), load.cut ? tr(" · cut") : QString());
         p.drawText(QRectF(mat.left(), mat.top() - Theme::px(28), std::max(mat.width(), 200.0), Theme::px(22)),
@@ -1312,18 +1298,32 @@ void Drawing::paint_loads(QPainter& p) {
             number_disc(p, lie.mapRect(path_of(laid.film).boundingRect()).topLeft() + QPointF(4, 4),
                         static_cast<int>(placement.section) + 1, lit_ == placement.section);
         }
+        if (const auto piece = leftover_on_bed(desk_.shop().drawer, load, plan.sections, bed)) {
+            QPainterPath outline;
+            outline.addRect(
+                lie.mapRect(QRectF(QPointF(static_cast<double>(piece->low.x), static_cast<double>(piece->low.y)),
+                                   QPointF(static_cast<double>(piece->high.x), static_cast<double>(piece->high.y)))));
+            cased(p, outline, QPen(t.moss, 2));
+        }
         p.setPen(t.pencil);
+        p.setFont(Theme::font(13));
+        p.save();
+        p.translate(mat.right() + 4, mat.center().y());
+        p.rotate(90);
+        p.drawText(QRectF(-mat.height() / 2, -Theme::px(18), mat.height(), Theme::px(18)), Qt::AlignCenter,
+                   p.fontMetrics().elidedText(tr("in first"), Qt::ElideRight, static_cast<int>(mat.height())));
+        p.restore();
         p.setFont(Theme::font(15));
         p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
-                   Qt::AlignLeft | Qt::AlignTop, load_says(load, display));
+                   Qt::AlignLeft | Qt::AlignTop, load_says(load, face()->bed, display));
     }
 }
 
 // Where its film comes from, and what it leaves.
-QString Drawing::load_says(const Load& load, const Display& display) {
+QString Drawing::load_says(const Load& load, const Mat& bed, const Display& display) {
     if (!load.carried_by.empty()) return tr("cut in one go with another colour");
     if (!load.from.empty()) return tr("from the drawer: %1").arg(QString::fromStdString(load.from));
-    QString words = tr("%1 off the roll · %2 % used")
+    QString words = (bed.print ? tr("a page %1 long · %2 % used") : tr("%1 off the roll · %2 % used"))
                         .arg(shown(skarvel::show(load.film_length, display)))
                         .arg(static_cast<int>(std::lround(load.share * 100)));
     if (load.rest) {

@@ -103,12 +103,11 @@ class Drawing : public QWidget {
     void paint_cut_diagram(QPainter& p);
     void paint_out_of_true(QPainter& p);
     void paint_loads(QPainter& p);
-    static QString load_says(const Load& load, const Display& display);
+    static QString load_says(const Load& load, const Mat& bed, const Display& display);
     [[nodiscard]] Length shown_along() const;
     void paint_table(QPainter& p);
     void paint_section_numbers(QPainter& p);
     void paint_evidence(QPainter& p);
-    void paint_looked_at(QPainter& p);
     [[nodiscard]] const Job& job() const;
     [[nodiscard]] const Plan& plan() const;
     [[nodiscard]] const Sign& sign() const;

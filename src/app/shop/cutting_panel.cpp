@@ -1,6 +1,7 @@
 #include "shop/cutting_panel.h"
 
 #include <QCheckBox>
+#include <QColor>
 #include <QHBoxLayout>
 #include <QSpinBox>
 #include <QVBoxLayout>
@@ -249,6 +250,16 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                           tr("length of film %1 left").arg(i + 1), exactly(f.left),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).left = m.value; }, row),
                       2);
+    auto* colour = text(
+        tr("colour of film %1").arg(i + 1), f.colour,
+        [i](Shop& s, const std::string& typed) {
+            // "#1d5f7a", or nothing for any; anything else leaves it as it is.
+            const bool named = typed.size() == 7 && QColor::isValidColor(QString::fromStdString(typed));
+            if (i < s.drawer.size() && (typed.empty() || named)) s.drawer[i].colour = typed;
+        },
+        row);
+    colour->setPlaceholderText(tr("any colour"));
+    second->addWidget(colour, 2);
     second->addWidget(number(
                           tr("price of film %1, cents an inch").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢/in"),
                           [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),

@@ -129,18 +129,20 @@ class SectionsTray : public Tray {
     // ---- the maker's wishes
 
     void build_division() {
+        seam_row_ = new QWidget(this);
+        auto* seam_rows = new QVBoxLayout(seam_row_);
+        seam_rows->setContentsMargins(0, 0, 0, 0);
+        add_decision(seam_row_);
+        seam_title_ = label({}, nullptr, seam_row_);
+        seam_rows->addWidget(seam_title_);
+        seam_ = new MeasureField(desk_, tr("seam"), seam_row_);
+        seam_rows->addWidget(seam_);
         division_ = new QWidget(this);
         division_->setObjectName("division");
         auto* rows = new QVBoxLayout(division_);
         rows->setContentsMargins(0, 0, 0, 0);
         rows->setSpacing(4);
         add_decision(division_);
-        seam_row_ = new QWidget(this);
-        auto* seam_rows = new QVBoxLayout(seam_row_);
-        seam_rows->setContentsMargins(0, 0, 0, 0);
-        add_decision(seam_row_);
-        inside(seam_rows,
-               [&] { seam_ = field(tr("the seam lies at"), new MeasureField(desk_, tr("seam"), seam_row_)); });
         connect(seam_, &MeasureField::decided, this, [this](const Measure& to) {
             const auto seam = desk_.seam_at();
             if (!seam || plan() == nullptr || !desk_.current()) return;
@@ -154,6 +156,11 @@ class SectionsTray : public Tray {
         add_decision(whole_);
         connect(whole_, &QCheckBox::clicked, this,
                 [this](bool on) { edit_making([&](Making& m) { m.wishes.whole_margins = on; }); });
+        slant_ = new Check(tr("long sections may lie at a slant"), this);
+        slant_->setObjectName("any angle");
+        add_decision(slant_);
+        connect(slant_, &QCheckBox::clicked, this,
+                [this](bool on) { edit_making([&](Making& m) { m.wishes.any_angle = on; }); });
     }
 
     [[nodiscard]] ColourAt colour_now() const { return {desk_.at(), desk_.colour_at()}; }
@@ -169,6 +176,7 @@ class SectionsTray : public Tray {
         clear(division_);
         const bool mask = making().way == Way::PaintThrough;
         whole_->setVisible(mask);
+        slant_->setChecked(making().wishes.any_angle);
         whole_->setChecked(making().wishes.whole_margins);
         const auto words = [&](const QString& text, const char* role) {
             QLabel* made = label(text, role, division_);
@@ -181,8 +189,8 @@ class SectionsTray : public Tray {
         if (seam && plan() != nullptr) {
             const Seam& s = plan()->loads->seams[*seam];
             const char letter = static_cast<char>('a' + static_cast<char>(*seam % 26));
-            words(tr("Seam %1, from the %2").arg(QChar(letter)).arg(s.axis == Axis::Y ? tr("bottom") : tr("left")),
-                  nullptr);
+            seam_title_->setText(
+                tr("Seam %1, from the %2").arg(QChar(letter)).arg(s.axis == Axis::Y ? tr("bottom") : tr("left")));
             words(say(s.why) + ".", "small");
             seam_->show_value(measure_of(place_of(*plan(), s), desk_.shop().display));
             division_offer(tr("No seam here"), [this, i = *seam] {
@@ -323,14 +331,18 @@ class SectionsTray : public Tray {
         if (!found_) return;
         auto* rows = alternatives_->layout();
         const CutFigures now = figures_of(desk_.plan(), desk_.sign_at(), desk_.face_at(), desk_.colour_at());
-        rows->addWidget(label(tr("As drawn: %1").arg(words_of(now)), "small", alternatives_));
+        QLabel* as_drawn = label(tr("As drawn: %1").arg(words_of(now)), "small", alternatives_);
+        as_drawn->setWordWrap(true);
+        rows->addWidget(as_drawn);
         if (found_->empty())
             rows->addWidget(label(tr("Nothing else comes out better or different."), "small", alternatives_));
         for (std::size_t i = 0; i < found_->size(); ++i) {
             const Alternative& a = (*found_)[i];
-            QPushButton* take = button(say(a.what), nullptr, alternatives_);
+            QPushButton* take = button({}, nullptr, alternatives_);
+            // What is too long for the tray is read on the drawing, while it is pointed at.
+            take->setText(take->fontMetrics().elidedText(say(a.what), Qt::ElideRight, Theme::px(236)));
+            take->setAccessibleName(say(a.what));
             take->setObjectName(QString("alternative %1").arg(i + 1));
-            take->setToolTip(words_of(a.figures));
             take->setProperty("way", static_cast<int>(i));
             take->installEventFilter(this);
             rows->addWidget(take);
@@ -357,10 +369,10 @@ class SectionsTray : public Tray {
     }
 
     [[nodiscard]] QString words_of(const CutFigures& f) const {
-        return tr("%1 sections, %2 loads, %3 of film, %4 by hand")
-            .arg(f.sections)
-            .arg(f.loads)
-            .arg(length(f.film), text_of(show_minutes(f.hands_on)));
+        return tr("%1, %2, %3 of film, %4 by hand")
+            .arg(f.sections == 1 ? tr("1 section") : tr("%1 sections").arg(f.sections),
+                 f.loads == 1 ? tr("1 load") : tr("%1 loads").arg(f.loads), length(f.film),
+                 text_of(show_minutes(f.hands_on)));
     }
 
     // Only what differs, with by how much.
@@ -597,12 +609,17 @@ class SectionsTray : public Tray {
         const auto i = static_cast<std::size_t>(load_->currentIndex());
         if (i >= loads.size()) return;
         const LoadToCut& load = loads[i];
-        auto hpgl = only_test ? Expected<std::string>(test_cut()) : hpgl_of(load);
+        // Each test stands beside the one before.
+        int tests = 0;
+        for (const CutRecord& r : desk_.cuts()) tests += r.what.empty() ? 1 : 0;
+        const int which = tests % test_cuts_on(load.bed);
+        auto hpgl = only_test ? Expected<std::string>(test_cut(which)) : hpgl_of(load);
         if (!hpgl) return outcome_->setText(say(hpgl.error().what));
         const auto to = read_address(address_->text().trimmed().toStdString());
         if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9100."));
-        skarvel::Box reach{{0, 0}, {to_grid(1_in), to_grid(1_in)}};
+        skarvel::Box reach{{0, 0}, {to_grid(Length::from_mm(25 + which * 22)), to_grid(1_in)}};
         if (!only_test) {
+            reach = {};
             for (const OnMat& s : load.sections) reach = around(reach, s.laid.film.bounds());
         }
         CutOrder order;
@@ -787,7 +804,8 @@ class SectionsTray : public Tray {
     QPushButton *seek_ = nullptr, *prove_ = nullptr, *send_ = nullptr, *pause_ = nullptr, *stop_ = nullptr;
     QWidget *alternatives_ = nullptr, *evidence_ = nullptr, *division_ = nullptr, *seam_row_ = nullptr;
     MeasureField* seam_ = nullptr;
-    Check* whole_ = nullptr;
+    QLabel* seam_title_ = nullptr;
+    Check *whole_ = nullptr, *slant_ = nullptr;
     QLineEdit *address_ = nullptr, *printer_ = nullptr;
     QWidget* page_ = nullptr;
     QSpinBox* force_ = nullptr;

@@ -251,10 +251,19 @@ Expected<std::string> hpgl_of(const LoadToCut& load) {
     return out + "PU0,0;SP0;\n";
 }
 
-std::string test_cut() {
-    // 19 mm in 1/40 mm, 5 mm off the corner.
-    return "IN;\nSP1;\nPU400,400;PD760,400,580,700,400,400;\nSP2;\nPU200,200;PD960,200,960,960,200,960,200,200;\n"
-           "PU0,0;SP0;\n";
+constexpr int test_step = 880;  // 22 mm in 1/40 mm
+
+std::string test_cut(int which) {
+    // 19 mm, 5 mm off the corner.
+    const int x = which * test_step;
+    return fmt::format(
+        "IN;\nSP1;\nPU{0},400;PD{1},400,{2},700,{0},400;\nSP2;\nPU{3},200;PD{4},200,{4},960,{3},960,{3},200;\n"
+        "PU0,0;SP0;\n",
+        x + 400, x + 760, x + 580, x + 200, x + 960);
+}
+
+int test_cuts_on(const Mat& bed) {
+    return std::max(1, static_cast<int>(bed.usable.across.in_mm() * 40 - 1000) / test_step + 1);
 }
 
 std::vector<CutFile> cut_files(const Job& job, const Plan& plan, const Shop& shop, CutFormat format) {

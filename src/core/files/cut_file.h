@@ -51,8 +51,11 @@ Expected<std::string> hpgl_of(const LoadToCut& load);
 std::string svg_of(const LoadToCut& load, const MakingPlan& making);
 std::string dxf_of(const LoadToCut& load);
 
-/// A square with a triangle in it, 3/4 in across: cut before each job to find the force.
-std::string test_cut();
+/// A square with a triangle in it, 3/4 in across: cut before each job to find the force. The next one stands beside it,
+/// `which` times 22 mm further on.
+std::string test_cut(int which);
+/// How many of them stand side by side on a bed.
+int test_cuts_on(const Mat& bed);
 
 /// Exact placements of everything, and the distances of the placement sheet: "manifest.json" and "manifest.csv".
 std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& shop);

@@ -350,12 +350,13 @@ Json write_wishes(const Wishes& w) {
         j["seams"].push_back(seam);
     }
     if (w.whole_margins) j["wholeMargins"] = true;
+    if (w.any_angle) j["anyAngle"] = true;
     if (w.copies > 0) j["copies"] = w.copies;
     return j;
 }
 
 Wishes read_wishes(const Object& o) {
-    o.only({"bound", "apart", "seams", "wholeMargins", "copies"});
+    o.only({"bound", "apart", "seams", "wholeMargins", "anyAngle", "copies"});
     Wishes w;
     if (o.has("bound")) {
         o.each("bound", [&](const Json& j, const std::string& where) {
@@ -384,6 +385,7 @@ Wishes read_wishes(const Object& o) {
         });
     }
     if (o.has("wholeMargins")) w.whole_margins = o.flag("wholeMargins");
+    if (o.has("anyAngle")) w.any_angle = o.flag("anyAngle");
     if (o.has("copies")) w.copies = o.whole("copies", 0, 1000);
     return w;
 }
@@ -555,6 +557,7 @@ Json write_cut(const CutLoad& c) {
     Json placements = Json::array();
     for (const Placement& p : c.placements) {
         placements.push_back({{"section", p.section}, {"turned", p.turned}, {"x", p.at.x}, {"y", p.at.y}});
+        if (p.slant != 0) placements.back()["slant"] = p.slant;
     }
     Json j{{"of", c.of},
            {"film", c.film},
@@ -597,12 +600,13 @@ CutLoad read_cut(const Object& o) {
     });
     o.each("placements", [&](const Json& j, const std::string& where) {
         const Object p(j, where);
-        p.only({"section", "turned", "x", "y"});
+        p.only({"section", "turned", "x", "y", "slant"});
         const int most = static_cast<int>(c.sections.size()) - 1;
         constexpr int farthest = 1'000'000'000;
         c.placements.push_back({static_cast<std::size_t>(p.whole("section", 0, most)),
                                 p.flag("turned"),
-                                {p.whole("x", -farthest, farthest), p.whole("y", -farthest, farthest)}});
+                                {p.whole("x", -farthest, farthest), p.whole("y", -farthest, farthest)},
+                                p.has("slant") ? p.whole("slant", 0, 90'000) : 0});
     });
     return c;
 }

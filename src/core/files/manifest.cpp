@@ -53,6 +53,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                 {"section", s.section + 1},
                                 {"letters", s.name},
                                 {"turned", s.placement.turned},
+                                {"slant", s.placement.slant},
                                 {"mat", {{"x", millimetres(s.placement.at.x)}, {"y", millimetres(s.placement.at.y)}}},
                                 {"moved", {{"x", millimetres(s.moved.x)}, {"y", millimetres(s.moved.y)}}},
                                 {"pass", section.pass},
@@ -60,7 +61,10 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                 {"keepers", section.keepers.size()}});
             csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{}\r\n", load.number, quoted(load.word),
                                quoted(making.film.name), way, quoted(load.bed.name), load.load->film_length.in_mm(),
-                               quoted(s.of), s.section + 1, quoted(s.name), s.placement.turned ? "yes" : "no",
+                               quoted(s.of), s.section + 1, quoted(s.name),
+                               s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
+                               : s.placement.turned   ? "90"
+                                                      : "0",
                                millimetres(s.placement.at.x), millimetres(s.placement.at.y), millimetres(on_face.low.x),
                                millimetres(on_face.low.y));
         }

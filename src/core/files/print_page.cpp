@@ -58,7 +58,7 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
     page.name = load.word + ".print.pdf";
     page.width = area.page.across;
     // Of a longer page only as much as is needed.
-    page.height = std::min(area.page.along, std::max(from_grid(reach.high.y) + border * 2, 11_in));
+    page.height = page_for(from_grid(reach.high.y), area);
     page.zero = at(border, border);
     const double high = page.height.in_mm();
     cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(

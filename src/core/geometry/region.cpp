@@ -5,6 +5,8 @@
 #include <boost/geometry/geometries/box.hpp>
 #include <boost/geometry/geometries/point.hpp>
 #include <boost/geometry/index/rtree.hpp>
+#include <cmath>
+#include <numbers>
 #include <numeric>
 #include <polyclipping/clipper.hpp>
 
@@ -171,6 +173,14 @@ std::vector<std::vector<std::size_t>> clusters(std::span<const Region> shapes) {
 
 }  // namespace
 
+Point rotated(Point p, int thousandths_of_a_degree) {
+    const double angle = thousandths_of_a_degree * (std::numbers::pi / 180'000);
+    const auto x = static_cast<double>(p.x);
+    const auto y = static_cast<double>(p.y);
+    return {std::llround(x * std::cos(angle) - y * std::sin(angle)),
+            std::llround(x * std::sin(angle) + y * std::cos(angle))};
+}
+
 Box around(const Box& a, const Box& b) {
     if (a.empty()) return b;
     if (b.empty()) return a;
@@ -248,6 +258,14 @@ Region Region::turned() const {
     }
     std::sort(out.rings_.begin(), out.rings_.end());
     return out;
+}
+
+Region Region::rotated(int thousandths_of_a_degree) const {
+    std::vector<Ring> rings = rings_;
+    for (Ring& ring : rings) {
+        for (Point& p : ring) p = skarvel::rotated(p, thousandths_of_a_degree);
+    }
+    return from_rings(rings);
 }
 
 Region Region::mirrored(std::int64_t twice_middle) const {

@@ -52,6 +52,9 @@ struct Box {
     friend bool operator==(const Box&, const Box&) = default;
 };
 
+/// About the origin, counterclockwise, rounded to the grid.
+Point rotated(Point p, int thousandths_of_a_degree);
+
 Box around(const Box& a, const Box& b);  ///< smallest box that holds both; an empty one counts for nothing
 Box common(const Box& a, const Box& b);
 Box grown(const Box& box, Length by);
@@ -76,6 +79,8 @@ class Region {
     [[nodiscard]] Region mirrored(std::int64_t twice_middle) const;
     /// A quarter turn counter-clockwise about the origin.
     [[nodiscard]] Region turned() const;
+    /// By any angle about the origin, counterclockwise; every corner is rounded to the grid.
+    [[nodiscard]] Region rotated(int thousandths_of_a_degree) const;
 
     friend bool operator==(const Region&, const Region&) = default;
 

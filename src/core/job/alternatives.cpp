@@ -30,6 +30,7 @@ class Search {
         const FacePlan& here = *now->of(sign_, face_, colour_);
         room_ = here.bed.usable;
         other_beds(bed_name(here.bed), is_printed(here.making));
+        at_a_slant();
         other_laps();
         again(*now);
         crossing(*now->of(sign_, face_, colour_));
@@ -81,6 +82,12 @@ class Search {
                   {{"bed", bed.name}, {"machine", bed.machine}}},
                  std::move(other));
         }
+    }
+
+    void at_a_slant() {
+        Job other = job_;
+        making(other).wishes.any_angle = !making_now().wishes.any_angle;
+        keep({making_now().wishes.any_angle ? "alternative.straight" : "alternative.slant", {}}, std::move(other));
     }
 
     void other_laps() {

@@ -207,7 +207,9 @@ std::vector<Run> jobs_of(const LaidSection& laid) {
 std::vector<OnMat> on_mat(const Load& load, const std::vector<Section>& sections, const std::string& of) {
     std::vector<OnMat> all;
     const auto add = [&](const Section& section, const Placement& p, const std::string& whose) {
-        const Point low = p.turned ? section.film.turned().bounds().low : section.film.bounds().low;
+        const Point low = p.slant != 0 ? section.film.rotated(p.slant).bounds().low
+                          : p.turned   ? section.film.turned().bounds().low
+                                       : section.film.bounds().low;
         all.push_back({section.letters, whose, p.section, lay_on_mat(section, p), p, p.at - low});
     };
     for (const Placement& p : load.placements) add(sections[p.section], p, of);

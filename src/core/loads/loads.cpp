@@ -16,13 +16,20 @@ struct Choice {
     std::tuple<int, std::size_t, Length, Length, std::size_t, int, int, std::int64_t> rank;
 };
 
-Choice tried(const Division& division, const Mat& mat) {
+// What of a bed sections are divided for and packed on, as the maker asks.
+Room room_on(const Mat& mat, const MakingPlan& making) {
+    Room room = mat.usable;
+    room.slants = making.wishes.any_angle;
+    return room;
+}
+
+Choice tried(const Division& division, const Mat& mat, const MakingPlan& making) {
     Choice choice{&division, {}, {}};
     std::vector<Box> films;
     for (const Part& part : division.parts) films.push_back(part.film);
-    choice.packed = pack(films, mat.usable, load_gap, false);
+    choice.packed = pack(films, room_on(mat, making), load_gap, false);
     Length film;
-    for (const auto& load : choice.packed.loads) film += film_for(load, films);
+    for (const auto& load : choice.packed.loads) film += film_for(load, films, mat);
     std::int64_t longest = 0;
     for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
     choice.rank = {division.crossings,    choice.packed.loads.size(), division.crossed,   film,
@@ -124,19 +131,30 @@ std::vector<Run> runs_between(const std::vector<Piece>& pieces, const Box& face,
 
 void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, const MakingPlan& making,
              double& least_film, std::vector<Box>& films, const std::stop_token& stop) {
-    const Divisions divisions = divide(run.pieces, face, run.available, mat.usable, making, stop);
+    const Divisions divisions = divide(run.pieces, face, run.available, room_on(mat, making), making, stop);
     plan.problems.insert(plan.problems.end(), divisions.problems.begin(), divisions.problems.end());
     least_film += divisions.least_film_mm2;
     if (divisions.choices.empty()) return;
-    Choice best = tried(divisions.choices.front(), mat);
+    Choice best = tried(divisions.choices.front(), mat, making);
     // Large signs are packed for the best few divisions only.
     constexpr std::size_t many_parts = 60;
     constexpr std::size_t few_tries = 4;
     const std::size_t tries =
         divisions.choices.front().parts.size() > many_parts ? few_tries : divisions.choices.size();
     for (std::size_t i = 1; i < std::min(tries, divisions.choices.size()) && !stop.stop_requested(); ++i) {
-        Choice other = tried(divisions.choices[i], mat);
+        Choice other = tried(divisions.choices[i], mat, making);
         if (other.rank < best.rank) best = std::move(other);
+    }
+    // More sections, where they come to fewer loads; never to fewer than the film of all of them needs.
+    const double room = mat.usable.across.in_mm() * mat.usable.along.in_mm();
+    const auto least = static_cast<std::size_t>(std::max(1.0, std::ceil(divisions.least_film_mm2 / room - 1e-9)));
+    for (const Division& finer : divisions.finer) {
+        const std::size_t now = best.packed.loads.size();
+        if (now <= least || best.division->crossings > 0 || stop.stop_requested()) break;
+        std::vector<Box> boxes;
+        for (const Part& part : finer.parts) boxes.push_back(part.film);
+        if (!fits_on(boxes, room_on(mat, making), load_gap, now - 1)) continue;
+        if (Choice other = tried(finer, mat, making); other.rank < best.rank) best = std::move(other);
     }
     for (Section& section : sections_of(*best.division, run.pieces, making)) {
         films.push_back(section.film.bounds());
@@ -319,14 +337,23 @@ void explain(LoadsPlan& plan, const Mat& mat, double least_film) {
 }  // namespace
 
 Box box_on_mat(const Box& film, const Placement& placement) {
-    const Point size = placement.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
+    Point size = placement.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
+    if (placement.slant != 0) {
+        const Box lies = Region::rectangle({{0, 0}, {film.width(), film.height()}}).rotated(placement.slant).bounds();
+        size = {lies.width(), lies.height()};
+    }
     return {placement.at, placement.at + size};
 }
 
-Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films) {
+Length page_for(Length used, const PrintArea& area) {
+    constexpr Length sheet = 11_in;
+    return std::min(area.page.along, std::max(used + (area.margin + area.mark) * 2, sheet));
+}
+
+Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films, const Mat& bed) {
     std::int64_t top = 0;
     for (const Placement& p : placements) top = std::max(top, box_on_mat(films[p.section], p).high.y);
-    return film_to_cut(from_grid(top));
+    return bed.print ? page_for(from_grid(top), *bed.print) : film_to_cut(from_grid(top));
 }
 
 AsFound as_found(const LoadsPlan& plan) {
@@ -336,11 +363,16 @@ AsFound as_found(const LoadsPlan& plan) {
 }
 
 LaidSection lay_on_mat(const Section& section, const Placement& placement) {
-    Region film = placement.turned ? section.film.turned() : section.film;
-    Region cut = placement.turned ? section.cut.turned() : section.cut;
+    const auto as_it_lies = [&](const Region& shape) {
+        return placement.slant != 0 ? shape.rotated(placement.slant) : placement.turned ? shape.turned() : shape;
+    };
+    const Region film = as_it_lies(section.film);
+    const Region cut = as_it_lies(section.cut);
     const Point by = placement.at - film.bounds().low;
     std::vector<KnifeLine> lines = section.lines;
-    const auto laid = [&](Point p) { return (placement.turned ? Point{-p.y, p.x} : p) + by; };
+    const auto laid = [&](Point p) {
+        return (placement.slant != 0 ? rotated(p, placement.slant) : placement.turned ? Point{-p.y, p.x} : p) + by;
+    };
     for (KnifeLine& line : lines) line = {line.kind, laid(line.from), laid(line.to)};
     return {film.moved(by), cut.moved(by), std::move(lines)};
 }
@@ -370,9 +402,9 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
             add_run(plan, run, face, mat, making, least_film, films, stop);
         }
     }
-    const Packed packed = pack(films, mat.usable, load_gap);
+    const Packed packed = pack(films, room_on(mat, making), load_gap);
     for (const auto& placements : packed.loads) {
-        Load load{"", placements, film_for(placements, films), 0, false};
+        Load load{"", placements, film_for(placements, films, mat), 0, false};
         for (Placement& p : load.placements) p.section += first_new;
         plan.loads.push_back(std::move(load));
     }

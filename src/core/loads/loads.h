@@ -53,6 +53,7 @@ struct Placement {
     std::size_t section = 0;  ///< place in LoadsPlan::sections
     bool turned = false;
     Point at;
+    int slant = 0;  ///< turned by so many thousandths of a degree, by itself on its load
     friend bool operator==(const Placement&, const Placement&) = default;
 };
 
@@ -143,11 +144,16 @@ struct Packed {
 /// exactly, within a bound of steps that is large where it is `thorough`.
 Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough = true);
 
+/// Whether boxes go on so many mats, as far as a few sorted orders show; in full where one mat may do.
+bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::size_t mats);
+
 /// Where a film of that size lies on the mat, turned by a quarter or not.
 Box box_on_mat(const Box& film, const Placement& placement);
 
-/// Film to cut for a load whose placements count in `films`.
-Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films);
+/// Film to cut for a load whose placements count in `films`: off the roll, or a page that is printed.
+Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films, const Mat& bed);
+/// How long a page is that is printed with something so long between its marks: a sheet, or more where it may.
+Length page_for(Length used, const PrintArea& area);
 
 /// Film to cut for a load that reaches `used` up the mat: the next whole inch that leaves at least 1/2 in over.
 Length film_to_cut(Length used);

@@ -95,6 +95,23 @@ std::optional<std::size_t> leftover_for(const std::vector<FilmStock>& drawer, co
     return best;
 }
 
+std::optional<Box> leftover_on_bed(const std::vector<FilmStock>& drawer, const Load& load,
+                                   const std::vector<Section>& sections, const Mat& bed) {
+    const auto at =
+        std::find_if(drawer.begin(), drawer.end(), [&](const FilmStock& f) { return !f.roll && f.name == load.from; });
+    if (load.from.empty() || at == drawer.end()) return std::nullopt;
+    Box lies;
+    for (const Placement& p : load.placements) lies = around(lies, box_on_mat(sections[p.section].film.bounds(), p));
+    for (const Guest& g : load.guests) lies = around(lies, box_on_mat(g.section.film.bounds(), g.placement));
+    std::int64_t across = to_grid(at->width);
+    std::int64_t along = to_grid(at->left);
+    if (lies.width() > across || lies.height() > along) std::swap(across, along);
+    // What is cut begins at the corner of the usable area; the piece may reach out to the edge of the bed.
+    const std::int64_t edge = std::min((to_grid(bed.width) - to_grid(bed.usable.across)) / 2, across - lies.high.x);
+    const Point low{-std::max<std::int64_t>(0, edge), -std::max<std::int64_t>(0, std::min(edge, along - lies.high.y))};
+    return Box{low, {low.x + across, low.y + along}};
+}
+
 std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sections, const Mat& bed) {
     constexpr Length least = 2_in;
     const std::int64_t across = to_grid(bed.width);

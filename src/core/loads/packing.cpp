@@ -259,6 +259,32 @@ Length film_to_cut(Length used) {
     return Length::inches(inches);
 }
 
+bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::size_t mats) {
+    Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap), room.turns};
+    const double each = static_cast<double>(table.width) * static_cast<double>(table.height);
+    double area = 0;
+    std::vector<std::size_t> all;
+    for (std::size_t i = 0; i < boxes.size(); ++i) {
+        const Size s{boxes[i].width() + table.gap, boxes[i].height() + table.gap};
+        const bool fits = (s.width <= table.width && s.height <= table.height) ||
+                          (room.turns && s.height <= table.width && s.width <= table.height);
+        if (!fits) return false;
+        table.sizes.push_back(s);
+        area += static_cast<double>(s.width) * static_cast<double>(s.height);
+        all.push_back(i);
+    }
+    if (area > each * static_cast<double>(mats)) return false;
+    for (const auto& order : sorted_orders(table, all)) {
+        std::vector<Lying> loads;
+        for (const std::size_t section : order) {
+            lay(table, loads, section);
+            if (loads.size() > mats) break;
+        }
+        if (loads.size() <= mats) return true;
+    }
+    return mats == 1 && all.size() <= exact_up_to && exactly(table, all, table.height, most_quick_steps).has_value();
+}
+
 Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough) {
     Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap), room.turns};
     Packed packed;
@@ -268,6 +294,11 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool th
         table.sizes.push_back(s);
         const bool fits = (s.width <= table.width && s.height <= table.height) ||
                           (room.turns && s.height <= table.width && s.width <= table.height);
+        // What only lies at a slant has a load to itself.
+        if (const auto slant = fits ? std::nullopt : slant_for(boxes[i].width(), boxes[i].height(), room)) {
+            packed.loads.push_back({{i, false, {0, 0}, *slant}});
+            continue;
+        }
         (fits ? all : packed.left_over).push_back(i);
     }
     std::vector<Lying> best;

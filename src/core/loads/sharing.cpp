@@ -36,7 +36,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
     const Mat& bed = sharers[group.front()].bed;
     const Packed packed = pack(films, bed.usable, load_gap);
     Length film_together;
-    for (const auto& placements : packed.loads) film_together += film_for(placements, films);
+    for (const auto& placements : packed.loads) film_together += film_for(placements, films, bed);
     const bool better =
         packed.loads.size() < loads_apart || (packed.loads.size() == loads_apart && film_together < film_apart);
     if (!packed.left_over.empty() || !better) return;
@@ -52,7 +52,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         double used = 0;
         for (const Placement& p : placements) {
             const Item& item = items[p.section];
-            of[item.sharer].placements.push_back({item.section, p.turned, p.at});
+            of[item.sharer].placements.push_back({item.section, p.turned, p.at, p.slant});
             used += sharers[item.sharer].loads->sections[item.section].film.area_mm2();
         }
         const std::size_t host = of.begin()->first;
@@ -65,7 +65,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
             }
         }
         Load& carries = of[host];
-        carries.film_length = film_for(placements, films);
+        carries.film_length = film_for(placements, films, bed);
         carries.share = used / (carries.film_length.in_mm() * bed.width.in_mm());
         for (auto& [s, load] : of) plans[s].loads.push_back(std::move(load));
     }

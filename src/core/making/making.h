@@ -56,9 +56,10 @@ struct Wishes {
     std::vector<PieceName> apart;               ///< each in a section of its own
     std::vector<SeamWish> seams;
     bool whole_margins = false;  ///< every mask keeps its whole margin, over its neighbours' ink where it must
+    bool any_angle = false;      ///< a section too long for the bed may lie on it at a slant
     int copies = 0;              ///< of what repeats: so many are cut, and laid again; 0: as many as are drawn
     [[nodiscard]] bool any() const {
-        return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || copies > 0;
+        return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || any_angle || copies > 0;
     }
     friend bool operator==(const Wishes&, const Wishes&) = default;
 };

@@ -174,6 +174,10 @@ struct Cutter {
             const Point back = Point{} - Point{grid_of(s.at("moved").at("x")), grid_of(s.at("moved").at("y"))};
             film = film.moved(back);
             out = out.moved(back);
+            if (const int slant = s.at("slant").get<int>(); slant != 0) {
+                film = film.rotated(-slant);
+                out = out.rotated(-slant);
+            }
             for (int k = 0; k < 3 && s.at("turned").get<bool>(); ++k) {
                 film = film.turned();
                 out = out.turned();

@@ -9,6 +9,7 @@
 #include <cmath>
 #include <limits>
 #include <map>
+#include <numbers>
 #include <numeric>
 #include <optional>
 #include <set>
@@ -25,6 +26,8 @@ constexpr std::size_t few_pieces = 24;  // up to here every sixteenth of a gap i
 constexpr int most_interlocked = 12;    // outlines that a stepped seam may run around
 constexpr Length wide_gap = 4_in;       // film between ink farther apart is wasted (memory)
 constexpr std::size_t most_groups = 24;
+constexpr std::size_t few_gaps = 10;  // up to here every set of them is tried as seams
+constexpr std::size_t most_sets = 600;
 constexpr std::size_t few_apart = 8;                  // divisions into groups that are packed beside the others
 constexpr std::size_t most_cuts = 400;                // candidate cuts across one piece
 constexpr std::int64_t deepest_step = to_grid(2_in);  // how far two neighbours may interlock at a stepped seam
@@ -57,7 +60,14 @@ struct Context {
     [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const {
         const std::int64_t a = to_grid(room.across);
         const std::int64_t b = to_grid(room.along);
-        return (width <= a && height <= b) || (room.turns && width <= b && height <= a);
+        return (width <= a && height <= b) || (room.turns && width <= b && height <= a) ||
+               slant_for(width, height, room).has_value();
+    }
+    // No section is longer than that.
+    [[nodiscard]] std::int64_t longest() const {
+        const std::int64_t a = to_grid(room.across);
+        const std::int64_t b = to_grid(room.along);
+        return room.slants ? std::llround(std::hypot(static_cast<double>(a), static_cast<double>(b))) : std::max(a, b);
     }
 };
 
@@ -127,6 +137,31 @@ class Divider {
         return solve(part, available, 0, std::nullopt);
     }
 
+    // Every set of gaps along one axis as seams, the fewest first: in case more sections come to fewer loads. Where
+    // there are many gaps, only those of `base` and one or two more.
+    std::vector<Draft> every_set(const std::vector<std::size_t>& part, const Box& cell, Axis axis, const Draft& base) {
+        const std::vector<std::size_t> order = in_order(part, axis);
+        std::vector<Candidate> gaps;
+        std::vector<std::size_t> known;
+        for (const Candidate& c : candidates(order, cell, axis)) {
+            const bool used = std::any_of(base.seams.begin(), base.seams.end(),
+                                          [&](const Seam& s) { return s.axis == axis && s.where == c.where; });
+            if (c.is_end || c.stepped) continue;
+            if (gaps.empty() || gaps.back().before != c.before) {
+                gaps.push_back(c);
+            } else if (used) {
+                gaps.back() = c;
+            }
+            if (used && (known.empty() || known.back() != gaps.size() - 1)) known.push_back(gaps.size() - 1);
+        }
+        std::vector<Draft> drafts;
+        for (const std::vector<std::size_t>& set : seam_sets(gaps.size(), known)) {
+            if (context_.stop.stop_requested()) return {};
+            if (auto draft = divided_at(set, gaps, order, cell, axis)) drafts.push_back(std::move(*draft));
+        }
+        return drafts;
+    }
+
     // Pieces that no cut makes small enough.
     std::vector<std::size_t> hopeless;
 
@@ -167,6 +202,36 @@ class Divider {
         return draft;
     }
 
+    static std::vector<std::vector<std::size_t>> seam_sets(std::size_t gaps, const std::vector<std::size_t>& known) {
+        std::vector<std::vector<std::size_t>> sets;
+        if (gaps <= few_gaps) {
+            for (unsigned mask = 1; mask < (1U << gaps); ++mask) {
+                std::vector<std::size_t> set;
+                for (std::size_t i = 0; i < gaps; ++i) {
+                    if ((mask >> i & 1U) != 0) set.push_back(i);
+                }
+                sets.push_back(std::move(set));
+            }
+            std::stable_sort(sets.begin(), sets.end(),
+                             [](const auto& a, const auto& b) { return a.size() < b.size(); });
+            return sets;
+        }
+        std::vector<std::size_t> free;
+        for (std::size_t i = 0; i < gaps; ++i) {
+            if (std::find(known.begin(), known.end(), i) == known.end()) free.push_back(i);
+        }
+        const auto with = [&](std::vector<std::size_t> more) {
+            more.insert(more.end(), known.begin(), known.end());
+            std::sort(more.begin(), more.end());
+            sets.push_back(std::move(more));
+        };
+        for (const std::size_t a : free) with({a});
+        for (std::size_t a = 0; a < free.size(); ++a) {
+            for (std::size_t b = a + 1; b < free.size() && sets.size() < most_sets; ++b) with({free[a], free[b]});
+        }
+        return sets;
+    }
+
     // A place where a chain along `axis` may be parted, before piece `before` of the order.
     struct Candidate {
         std::size_t before = 0;
@@ -179,6 +244,42 @@ class Divider {
         bool is_end = false;
         int in_words = 0;  // words that it parts
     };
+
+    // At straight seams in those gaps; nothing where a part does not fit.
+    [[nodiscard]] std::optional<Draft> divided_at(const std::vector<std::size_t>& set,
+                                                  const std::vector<Candidate>& gaps,
+                                                  const std::vector<std::size_t>& order, const Box& cell,
+                                                  Axis axis) const {
+        Draft draft;
+        std::size_t first = 0;
+        std::int64_t from = low(axis, cell);
+        for (std::size_t n = 0; n <= set.size(); ++n) {
+            const Candidate* end = n < set.size() ? &gaps[set[n]] : nullptr;
+            const std::size_t last = end != nullptr ? end->before : order.size();
+            const std::vector<std::size_t> pieces(order.begin() + static_cast<long>(first),
+                                                  order.begin() + static_cast<long>(last));
+            Box own = cell;
+            set_range(axis, own, from, end != nullptr ? end->lower_end : high(axis, cell));
+            const Box film = film_for(ink_box(pieces), own);
+            if (!context_.fits(film.width(), film.height())) return std::nullopt;
+            draft.parts.push_back({pieces, film, std::nullopt});
+            draft.score = draft.score + score_of(film);
+            if (end == nullptr) break;
+            draft.score.in_words += end->in_words;
+            draft.score.off_lines += off_line(end->where);
+            draft.seams.push_back({axis,
+                                   end->where,
+                                   low(other(axis), cell),
+                                   high(other(axis), cell),
+                                   false,
+                                   end->lap,
+                                   {},
+                                   {end->why, {{"lap", end->lap}, {"off", off_neighbour}}}});
+            first = last;
+            from = end->upper_start;
+        }
+        return draft;
+    }
 
     std::vector<Draft> solve(const std::vector<std::size_t>& part, const Box& cell, int depth,
                              std::optional<Axis> not_along) {
@@ -331,7 +432,7 @@ class Divider {
         std::vector<std::vector<Step>> best(seams.size());
         best[0].push_back({});
         std::vector<Draft> middles;
-        const std::int64_t longest = std::max(to_grid(context_.room.across), to_grid(context_.room.along));
+        const std::int64_t longest = context_.longest();
         for (std::size_t to = 1; to < seams.size(); ++to) {
             Box ink;
             std::size_t reached = seams[to].before;
@@ -377,7 +478,7 @@ class Divider {
         if (depth >= 2) return false;
         if (seams[to].before - seams[from].before == 1) return true;
         if (seams[from].stepped || seams[to].stepped || steps_ > most_steps) return false;
-        const std::int64_t longest = std::max(to_grid(context_.room.across), to_grid(context_.room.along));
+        const std::int64_t longest = context_.longest();
         return high(other(axis), ink) - low(other(axis), ink) > longest;
     }
 
@@ -785,6 +886,16 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context, const 
     }
     const int fewest = drafts.front().score.sections;
     const int crossings = drafts.front().score.crossings;
+    if (crossings == 0 && drafts.front().score.sections > 1) {
+        const Draft base = drafts.front();
+        for (const Axis axis : {Axis::Y, Axis::X}) {
+            for (Draft& finer : divider.every_set(part, context.available, axis, base)) {
+                if (finer.score.sections > fewest) out.finer.push_back(finish(std::move(finer), context));
+            }
+        }
+        std::stable_sort(out.finer.begin(), out.finer.end(),
+                         [](const Division& a, const Division& b) { return a.parts.size() < b.parts.size(); });
+    }
     for (Draft& draft : drafts) {
         const bool worse = draft.score.crossings > crossings || draft.score.sections > fewest + 1;
         if (!worse) out.choices.push_back(finish(std::move(draft), context));
@@ -892,6 +1003,10 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
             }
         }
         for (Division& d : found.choices) name_pieces(d, cell, pieces);
+        if (wished.cells.size() == 1 && wished.apart.empty() && !cell.own) {
+            for (Division& d : found.finer) name_pieces(d, cell, pieces);
+            out.finer = std::move(found.finer);
+        }
         out.problems.insert(out.problems.end(), found.problems.begin(), found.problems.end());
         out.least_film_mm2 += found.least_film_mm2;
         return std::move(found.choices);
@@ -921,6 +1036,22 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         in_order_of_place(d.seams);
     }
     return out;
+}
+
+std::optional<int> slant_for(std::int64_t width, std::int64_t height, const Room& room) {
+    if (!room.slants || !room.turns) return std::nullopt;
+    const auto a = static_cast<double>(to_grid(room.across)) - 2;  // rounded corners
+    const auto b = static_cast<double>(to_grid(room.along)) - 2;
+    const auto w = static_cast<double>(width);
+    const auto h = static_cast<double>(height);
+    constexpr int step = 50;
+    for (int slant = step; slant < 90'000; slant += step) {
+        const double angle = slant * (std::numbers::pi / 180'000);
+        const double c = std::cos(angle);
+        const double s = std::sin(angle);
+        if (w * c + h * s <= a && w * s + h * c <= b) return slant;
+    }
+    return std::nullopt;
 }
 
 std::vector<Lay> lays_of(const std::vector<Section>& sections) {

@@ -99,12 +99,19 @@ struct Division {
 /// What one load can hold, either way round unless its film has a direction.
 struct Room {
     Length across, along;
-    bool turns = true;  ///< sections may be turned by a quarter
+    bool turns = true;    ///< sections may be turned by a quarter
+    bool slants = false;  ///< and by any angle where they fit in no other way
     friend bool operator==(const Room&, const Room&) = default;
 };
 
+/// The angle, in thousandths of a degree, at which a rectangle lies in a room that it is too long for; nothing where it
+/// does at none, or where the room takes nothing at a slant. (When there is one: Carver, Packing a rectangle in a
+/// rectangle, 1957; found here by trying.)
+std::optional<int> slant_for(std::int64_t width, std::int64_t height, const Room& room);
+
 struct Divisions {
     std::vector<Division> choices;  ///< best first by the order above
+    std::vector<Division> finer;    ///< into more sections, in case these come to fewer loads; fewest sections first
     std::vector<Problem> problems;
     double least_film_mm2 = 0;  ///< no division can do with less film: a lower bound for the loads
     friend bool operator==(const Divisions&, const Divisions&) = default;

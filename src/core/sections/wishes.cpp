@@ -74,7 +74,8 @@ class Wishing {
         const Box film = common(grown(shape.bounds(), making_.margin), available_);
         const std::int64_t a = to_grid(room_.across);
         const std::int64_t b = to_grid(room_.along);
-        return (film.width() <= a && film.height() <= b) || (room_.turns && film.width() <= b && film.height() <= a);
+        return (film.width() <= a && film.height() <= b) || (room_.turns && film.width() <= b && film.height() <= a) ||
+               slant_for(film.width(), film.height(), room_).has_value();
     }
 
     void bind(WishedCell& cell) {

@@ -158,6 +158,11 @@ std::vector<Page> load_sheets(const Job& job, const FacePlan& face, const Shop& 
                    small);
         const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
         sheet.line(frame.box({{0, 0}, at(bed.usable.across, std::min(bed.usable.along, longest))}), 0.3, true, true);
+        sheet.text(left, frame.bottom + 3.4, "this end goes into the machine first", small);
+        if (const auto piece = leftover_on_bed(shop.drawer, load, face.loads->sections, bed)) {
+            sheet.line(frame.box(*piece), 0.5, true);
+            sheet.text(left, frame.bottom + 7, "the thick line is where the leftover lies", small);
+        }
         for (const Placement& p : load.placements) {
             const LaidSection laid = lay_on_mat(face.loads->sections[p.section], p);
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.3, true);

@@ -1,0 +1,175 @@
+// Seams and pieces on the drawing of Sections, by mouse and by keyboard; what the tray says of them; looking at another
+// way to cut; test cuts and film booked.
+#include <QCheckBox>
+#include <QProcess>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QTest>
+
+#include "drawing/drawing.h"
+#include "job/wish_commands.h"
+#include "support_window.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+struct Bench {
+    Window w;
+    Drawing* drawing = nullptr;
+    explicit Bench(const Job& job = porch_board()) : w(job) {
+        w.show(Station::Sections);
+        drawing = w.window().findChild<Drawing*>();
+    }
+    [[nodiscard]] const LoadsPlan& loads() { return *w.desk().face_plan()->loads; }
+    QPoint on_seam(std::size_t i, std::int64_t by = 0) {
+        const Seam& s = loads().seams.at(i);
+        const std::int64_t middle = (s.from + s.to) / 2;
+        return drawing->where(s.axis == Axis::Y ? Point{middle, s.where + by} : Point{s.where + by, middle}).toPoint();
+    }
+    QPoint on_piece(const std::string& letters) {
+        for (const Piece& p : *w.desk().face_plan()->pieces) {
+            if (p.letters != letters) continue;
+            // Ink near its middle.
+            const Box b = p.shape.bounds();
+            const Point middle{(b.low.x + b.high.x) / 2, (b.low.y + b.high.y) / 2};
+            for (std::int64_t off = 0; off < b.width() / 2; off += b.width() / 40) {
+                for (const Point at : {Point{middle.x + off, middle.y}, Point{middle.x, middle.y + off}}) {
+                    if (touch(p.shape, Region::rectangle({at, {at.x + 8, at.y + 8}})))
+                        return drawing->where(at).toPoint();
+                }
+            }
+        }
+        throw std::runtime_error("no piece " + letters);
+    }
+    void drag(QPoint from, QPoint to) {
+        QTest::mousePress(drawing, Qt::LeftButton, {}, from);
+        QTest::mouseMove(drawing, (from + to) / 2);
+        QTest::mouseMove(drawing, to);
+        QTest::mouseRelease(drawing, Qt::LeftButton, {}, to);
+        w.settle();
+    }
+};
+
+}  // namespace
+
+TEST_CASE("a seam is dragged with the mouse, its cost is told, and undo puts it back") {
+    Bench b;
+    const Job before = b.w.job();
+    const Length was = place_of(*b.w.desk().face_plan(), b.loads().seams.front());
+    b.drag(b.on_seam(0), b.on_seam(0, -to_grid(3_in)));
+    REQUIRE(b.w.job() != before);
+    const Wishes& wishes = wishes_of(b.w.job(), {});
+    REQUIRE(wishes.seams.size() == 1);
+    CHECK(was - wishes.seams.front().at.value > 2.5_in);
+    CHECK(b.w.read().contains("What your wishes cost"));
+    CHECK(b.loads().crossings == 1);
+    CHECK(b.w.read().contains("of ink crossed"));
+    check_layout(b.w);
+    // The seam is at hand: its place can be typed, and arrow keys move it on.
+    b.w.type(b.w.get<QLineEdit>("seam"), "28");
+    CHECK(wishes_of(b.w.job(), {}).seams.front().at.value == 28_in);
+    b.drawing->setFocus();
+    QTest::keyClick(b.drawing, Qt::Key_Left);  // laid down, the top is to the left
+    b.w.settle();
+    CHECK(wishes_of(b.w.job(), {}).seams.front().at.value == 28.0625_in);
+    b.w.click("everything as found");
+    CHECK_FALSE(wishes_of(b.w.job(), {}).any());
+    for (int i = 0; i < 4; ++i) QTest::keyClick(&b.w.window(), Qt::Key_Z, Qt::ControlModifier);
+    b.w.settle();
+    CHECK(b.w.job() == before);
+}
+
+TEST_CASE("a seam that is not wanted goes, and letters are bound and set apart") {
+    Bench b;
+    const std::int64_t was = b.loads().seams.front().where;
+    QTest::mouseClick(b.drawing, Qt::LeftButton, {}, b.on_seam(0));
+    b.w.settle();
+    CHECK(b.w.read().contains("Seam a, from the bottom"));
+    QTest::keyClick(b.drawing, Qt::Key_Delete);
+    b.w.settle();
+    for (const Seam& s : b.loads().seams) CHECK(std::abs(s.where - was) > to_grid(0.25_in));
+    b.w.click("wish 1");
+    CHECK_FALSE(wishes_of(b.w.job(), {}).any());
+    QTest::mouseClick(b.drawing, Qt::LeftButton, {}, b.on_piece("T"));
+    QTest::mouseClick(b.drawing, Qt::LeftButton, Qt::ShiftModifier, b.on_piece("H"));
+    b.w.settle();
+    CHECK(b.w.read().contains("Picked: T, H"));
+    for (auto* button : b.w.window().findChildren<QPushButton*>()) {
+        if (button->isVisible() && button->text() == "Cut these as one") QTest::mouseClick(button, Qt::LeftButton);
+    }
+    b.w.settle();
+    REQUIRE(wishes_of(b.w.job(), {}).bound.size() == 1);
+    CHECK(b.w.read().contains("As one: "));
+    const bool together = std::any_of(b.loads().sections.begin(), b.loads().sections.end(),
+                                      [](const Section& s) { return s.letters.find("TH") != std::string::npos; });
+    CHECK(together);
+    QTest::keyClick(b.drawing, Qt::Key_Escape);
+    b.w.settle();
+    CHECK_FALSE(b.w.read().contains("Picked:"));
+    check_layout(b.w);
+}
+
+TEST_CASE("another way to cut is looked at by pointing, without changing the job") {
+    Bench b;
+    b.w.click("group Other ways to cut it");
+    b.w.click("look for other ways");
+    auto& seek = b.w.get<QPushButton>("look for other ways");
+    REQUIRE(QTest::qWaitFor([&] { return seek.isEnabled(); }, 60'000));
+    b.w.settle();
+    auto& first = b.w.get<QPushButton>("alternative 1");
+    const Job before = b.w.job();
+    const QImage as_it_is = b.drawing->grab().toImage();
+    QEvent enter(QEvent::Enter);
+    QApplication::sendEvent(&first, &enter);
+    CHECK(b.w.desk().looked_at() != nullptr);
+    CHECK(b.drawing->grab().toImage() != as_it_is);
+    CHECK(b.w.job() == before);
+    QEvent leave(QEvent::Leave);
+    QApplication::sendEvent(&first, &leave);
+    CHECK(b.drawing->grab().toImage() == as_it_is);
+}
+
+TEST_CASE("a test cut fills the logbook and sets the machine's force, and cut film is booked") {
+    QProcess cutter;
+    cutter.start(SKARVEL_CUTTER, {"--across", "300", "--along", "610", "--faster", "100000"});
+    REQUIRE(cutter.waitForReadyRead(10'000));
+    const QString port = QString::fromUtf8(cutter.readLine()).trimmed().section(' ', -1);
+    Bench b;
+    Shop shop = b.w.desk().shop();
+    shop.drawer = {{"removable-matt", "", "roll", 12_in, 60_in, true, false, 0}};
+    b.w.desk().set_shop(shop);
+    b.w.settle();
+    b.w.click("group Send to the cutter");
+    for (const char* check : {"the right blade is in", "rollers where they belong", "film side up, paper side down"})
+        QTest::mouseClick(&b.w.get<QCheckBox>(check), Qt::LeftButton, {}, QPoint(8, 8));
+    b.w.type(b.w.get<QLineEdit>("address"), "127.0.0.1:" + port);
+    auto& outcome = b.w.get<QLabel>("outcome");
+    const auto test_with = [&](int force, const QString& says) {
+        b.w.get<QSpinBox>("force").setValue(force);
+        b.w.click("test cut");
+        const bool said = QTest::qWaitFor([&] { return outcome.text().contains(says); }, 60'000);
+        b.w.settle();
+        return said;
+    };
+    CHECK(test_with(40, "Not through"));
+    CHECK(test_with(80, "A good cut"));
+    CHECK(b.w.desk().shop().machines.front().force == 80);
+    REQUIRE(b.w.desk().cuts().size() == 2);
+    CHECK(b.w.desk().cuts().front().outcome == "good");
+    CHECK(b.w.job().bench.cut.empty());
+    b.w.show(Station::Logbook);
+    CHECK(b.w.read().contains("What went to a cutter"));
+    CHECK(b.w.read().contains("80 g"));
+    b.w.show(Station::Sections);
+    b.w.click("send");
+    REQUIRE(QTest::qWaitFor([&] { return !b.w.job().bench.cut.empty(); }, 60'000));
+    b.w.settle();
+    const Length left = 60_in - b.w.job().bench.cut.front().film_length;
+    b.w.click("book 1");
+    CHECK(b.w.desk().shop().drawer.front().left == left);
+    CHECK(b.w.find<QPushButton>("book 1") == nullptr);
+    cutter.kill();
+    cutter.waitForFinished();
+}

@@ -1,0 +1,115 @@
+// Film in the drawer: what loads take and leave, what has a direction, what is not enough; and cuts in the logbook.
+#include "job/commands.h"
+#include "logbook/logbook.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+const Moment now = moment("2026-05-04T18:00");
+
+FilmStock roll(Length left) { return {"removable-matt", "", "roll", 12_in, left, true, false, 5}; }
+
+}  // namespace
+
+TEST_CASE("a load that is cut takes its film from the drawer once, and leaves what is worth keeping") {
+    Shop shop = usual_shop();
+    shop.drawer = {roll(60_in)};
+    Job job = porch_board();
+    const Plan plan = skarvel::plan(job, shop, library(), now);
+    const Load& load = plan.faces.front().loads->loads.back();
+    REQUIRE(load.rest);
+    job = tick(job, plan, "1/cut/" + load.name, now);
+    REQUIRE(job.bench.cut.size() == 1);
+    CHECK(job.bench.cut.front().rest == load.rest);
+    CHECK(*read_job(write_job(job)) == job);
+    const Booked once = book_film(job, shop, 0);
+    REQUIRE(once.shop.drawer.size() == 2);
+    CHECK(once.shop.drawer[0].left == 60_in - load.film_length);
+    CHECK(once.shop.drawer[1].width == load.rest->across);
+    CHECK(once.shop.drawer[1].left == load.rest->along);
+    CHECK_FALSE(once.shop.drawer[1].roll);
+    const Booked twice = book_film(once.job, once.shop, 0);
+    CHECK(twice.shop == once.shop);
+    // What it left is used first by the next small job.
+    Job small = panel_job("OAR", "5", "4");
+    making(small).film = "removable-matt";
+    making(small).margin = measure("1/4");
+    const Plan next = skarvel::plan(small, once.shop, library(), now);
+    CHECK(next.faces.front().loads->loads.front().from == once.shop.drawer[1].name);
+}
+
+TEST_CASE("a roll too short is told, with how much to buy") {
+    Shop shop = usual_shop();
+    shop.drawer = {roll(20_in)};
+    const Plan plan = skarvel::plan(porch_board(), shop, library(), now);
+    const auto said = std::find_if(plan.problems.begin(), plan.problems.end(),
+                                   [](const Problem& p) { return p.what.id == "film.short"; });
+    REQUIRE(said != plan.problems.end());
+    CHECK(std::get<Length>(said->remedy.arguments.front().second) == plan.faces.front().loads->film_total - 20_in);
+    shop.drawer = {roll(20_in), roll(30_in)};
+    const Plan enough = skarvel::plan(porch_board(), shop, library(), now);
+    CHECK(std::none_of(enough.problems.begin(), enough.problems.end(),
+                       [](const Problem& p) { return p.what.id == "film.short"; }));
+}
+
+TEST_CASE("on film with a direction no section is turned") {
+    Shop shop = usual_shop();
+    shop.drawer = {{"removable-matt", "", "striped", 12_in, 300_in, true, true, 0}};
+    for (Job job : {porch_board(), long_board(), panel_job("SLIPWAY", "40", "9")}) {
+        making(job).way = Way::PaintThrough;
+        making(job).film = "removable-matt";
+        const Plan plan = skarvel::plan(job, shop, library(), now);
+        const FacePlan& face = plan.faces.front();
+        REQUIRE_FALSE(face.loads->loads.empty());
+        for (const Load& load : face.loads->loads) {
+            for (const Placement& p : load.placements) {
+                CHECK_FALSE(p.turned);
+                const Box lies = box_on_mat(face.loads->sections[p.section].film.bounds(), p);
+                CHECK(lies.high.x <= to_grid(face.bed.usable.across));
+                CHECK(lies.high.y <= to_grid(face.bed.usable.along));
+            }
+        }
+    }
+}
+
+TEST_CASE("where it is asked for, a section longer than the mat lies on it at a slant") {
+    Shop shop = usual_shop();
+    Job job = panel_job("PLEASE RING THE BELL", "27", "6");
+    lettering(job).sizing = Sizing::Width;
+    lettering(job).size = measure("24");
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    const Plan straight = skarvel::plan(job, shop, library(), now);
+    REQUIRE(straight.faces.front().loads->sections.size() > 1);
+    making(job).wishes.any_angle = true;
+    const Plan slanted = skarvel::plan(job, shop, library(), now);
+    const LoadsPlan& loads = *slanted.faces.front().loads;
+    REQUIRE(loads.sections.size() == 1);
+    const Placement& p = loads.loads.front().placements.front();
+    CHECK(p.slant > 0);
+    const LaidSection laid = lay_on_mat(loads.sections.front(), p);
+    CHECK(laid.film.bounds().high.x <= to_grid(shop.mat.usable.across));
+    CHECK(laid.film.bounds().high.y <= to_grid(shop.mat.usable.along));
+    CHECK(laid.cut.area_mm2() == Approx(loads.sections.front().cut.area_mm2()).epsilon(1e-5));
+}
+
+TEST_CASE("cuts are written into the logbook, the newest first") {
+    const Folder folder;
+    auto book = Logbook::open(folder / "logbook.sqlite");
+    REQUIRE(book);
+    CHECK(book->cuts()->empty());
+    const CutRecord test{0, "2026-05-04T18:00", "Porch board", "", "12-inch cutter", "stencil film", 70, 60, "good", 4};
+    CutRecord load = test;
+    load.what = "BOAT+HOUS";
+    load.outcome = "not-through";
+    REQUIRE(book->add_cut(test));
+    REQUIRE(book->add_cut(load));
+    const auto cuts = book->cuts();
+    REQUIRE(cuts->size() == 2);
+    load.id = 2;
+    CHECK(cuts->front() == load);
+    CHECK(book->all()->empty());
+}

@@ -1,0 +1,125 @@
+// Pages that are printed before they are cut, read back by poppler: size, marks where the cutter will look for them,
+// ink in its colours where the cut path runs.
+#include <fstream>
+
+#include "files/print_page.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+Job printed_job(const char* colour) {
+    Job job = panel_job("TEA", "9", "6");
+    making(job).way = Way::Decal;
+    making(job).film = "printable";
+    job.signs.front().faces.front().colours.front().paint.colour = colour;
+    return job;
+}
+
+struct Picture {
+    int width = 0, height = 0;
+    std::string pixels;  // three bytes each
+    double dots_per_mm = 0;
+
+    // As millimetres from the lower left corner.
+    [[nodiscard]] std::array<int, 3> at(double x, double y) const {
+        const int px = std::clamp(static_cast<int>(x * dots_per_mm), 0, width - 1);
+        const int py = std::clamp(static_cast<int>(height - y * dots_per_mm), 0, height - 1);
+        const std::size_t i =
+            3 * (static_cast<std::size_t>(py) * static_cast<std::size_t>(width) + static_cast<std::size_t>(px));
+        return {static_cast<unsigned char>(pixels[i]), static_cast<unsigned char>(pixels[i + 1]),
+                static_cast<unsigned char>(pixels[i + 2])};
+    }
+};
+
+Picture rendered(const Folder& folder, const std::string& pdf) {
+    std::ofstream(folder / "page.pdf", std::ios::binary) << pdf;
+    const Ran ran = run("pdftoppm -r 200 " + (folder / "page.pdf").string() + " " + (folder / "page").string() +
+                        " && mv " + (folder / "page").string() + "-*.ppm " + (folder / "page.ppm").string());
+    INFO(ran.out);
+    REQUIRE(ran.code == 0);
+    std::ifstream in(folder / "page.ppm", std::ios::binary);
+    Picture p;
+    std::string magic;
+    int most = 0;
+    in >> magic >> p.width >> p.height >> most;
+    in.get();
+    p.pixels.resize(3 * static_cast<std::size_t>(p.width) * static_cast<std::size_t>(p.height));
+    in.read(p.pixels.data(), static_cast<std::streamsize>(p.pixels.size()));
+    p.dots_per_mm = 200 / 25.4;
+    return p;
+}
+
+}  // namespace
+
+TEST_CASE("a printed page has the printer's size, its marks, and ink under the cut path") {
+    const Folder folder;
+    const Job job = printed_job("#c03020");
+    const Shop shop = usual_shop();
+    const Plan plan = plan_of(job);
+    const FacePlan& face = plan.faces.front();
+    REQUIRE(face.bed.print);
+    // Common practice: about 6 3/4 x 9 1/4 in on a letter page.
+    CHECK(face.bed.usable.across == 6.75_in);
+    CHECK(face.bed.usable.along == 9.25_in);
+    CHECK(plan.mark_of("sections") == Mark::None);
+    const auto loads = loads_to_cut(job, plan, shop);
+    REQUIRE(loads.size() == 1);
+    const auto page = print_page(job, plan, loads.front());
+    REQUIRE(page);
+    const Picture picture = rendered(folder, page->pdf);
+    const Ran info = run("pdfinfo " + (folder / "page.pdf").string());
+    CHECK(info.out.find("Page size:       612 x 792 pts") != std::string::npos);
+    const double x0 = grid_to_mm(page->zero.x);
+    const double y0 = grid_to_mm(page->zero.y);
+    // Lower left mark: black just outside its corner, white just inside.
+    CHECK(picture.at(x0 - 0.5, y0 + 4) == std::array{0, 0, 0});
+    CHECK(picture.at(x0 + 4, y0 - 0.5) == std::array{0, 0, 0});
+    CHECK(picture.at(x0 + 0.6, y0 + 0.6) == std::array{255, 255, 255});
+    // Upper right mark.
+    const double x1 = page->width.in_mm() - x0;
+    const double y1 = page->height.in_mm() - y0;
+    CHECK(picture.at(x1 + 0.5, y1 - 4) == std::array{0, 0, 0});
+    CHECK(picture.at(x1 - 4, y1 + 0.5) == std::array{0, 0, 0});
+    // Nothing is printed where the rollers grip.
+    for (double y = 1; y < page->height.in_mm(); y += 3) CHECK(picture.at(4, y) == std::array{255, 255, 255});
+    // The knife's paths are at the edge of the ink, less the bleed: red inside, red a hair outside, white farther off.
+    for (const KnifePath& path : loads.front().way.paths) {
+        if (path.of != CutOf::Ink) continue;
+        for (std::size_t i = 0; i + 1 < path.points.size(); i += 5) {
+            const auto here = picture.at(x0 + grid_to_mm(path.points[i].x), y0 + grid_to_mm(path.points[i].y));
+            CHECK(here[0] > here[2] + 60);
+        }
+    }
+    const Box ink = loads.front().sections.front().laid.cut.bounds();
+    const double bleed = print_bleed.in_mm();
+    CHECK(picture.at(x0 + grid_to_mm(ink.low.x) - bleed - 0.5, y0 + grid_to_mm(ink.low.y + ink.high.y) / 2) ==
+          std::array{255, 255, 255});
+}
+
+TEST_CASE("what the marks or the machine cannot hold is refused with the reason") {
+    Job job = printed_job("#202020");
+    Shop shop = usual_shop();
+    making(job).bed = bed_name(beds_of(shop.machines).front());  // a mat: no marks there
+    const Plan on_mat = plan(job, shop, library(), moment("2026-05-04T18:00"));
+    CHECK(on_mat.mark_of("sections") == Mark::Stop);
+    const auto loads = loads_to_cut(job, on_mat, shop);
+    const auto page = print_page(job, on_mat, loads.front());
+    REQUIRE_FALSE(page);
+    CHECK(page.error().what.id == "print.no-marks");
+    std::vector<Problem> why;
+    CHECK(print_pages(job, on_mat, shop, &why).empty());
+    CHECK(why.size() == 1);
+    // A page so short that the marks leave no room for what lies on it.
+    LoadToCut load = loads.front();
+    load.bed.print = PrintArea{{8.5_in, 4_in}};
+    const auto short_page = print_page(job, on_mat, load);
+    REQUIRE_FALSE(short_page);
+    CHECK(short_page.error().what.id == "print.marks-leave-page");
+    // No machine of the shop looks for marks.
+    for (Machine& m : shop.machines) m.prints.reset();
+    making(job).bed.clear();
+    CHECK(plan(job, shop, library(), moment("2026-05-04T18:00")).mark_of("sections") == Mark::Stop);
+}
