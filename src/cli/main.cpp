@@ -220,11 +220,13 @@ class Program {
         fmt::print("Sections   {} in {}, {} seams cross ink, {} of film, {:.0f} % used\n", l.sections.size(),
                    l.loads.size() == 1 ? std::string("1 load") : fmt::format("{} loads", l.loads.size()), l.crossings,
                    length(l.film_total), l.share * 100);
-        for (std::size_t i = 0; i < l.sections.size(); ++i) {
-            const auto [low, high] = corners(l.sections[i], f.blank->face);
-            fmt::print("           {} {}: from the bottom {}, from the left {}; from the top {}, from the right {}\n",
-                       i + 1, l.sections[i].letters, length(low.from_bottom), length(low.from_left),
-                       length(high.from_top), length(high.from_right));
+        for (const Lay& lay : lays_of(l.sections)) {
+            const Section& section = l.sections[lay.section];
+            const auto [low, high] = corners(section, f.blank->face, lay.move);
+            fmt::print("           {} {}{}: from the bottom {}, from the left {}; from the top {}, from the right {}\n",
+                       lay.section + 1, section.letters,
+                       l.passes > 1 ? fmt::format(", pass {}", lay.pass) : std::string(), length(low.from_bottom),
+                       length(low.from_left), length(high.from_top), length(high.from_right));
         }
         for (std::size_t i = 0; i < l.loads.size(); ++i) {
             fmt::print("           load {}: {}, {} of film{}\n", i + 1, l.loads[i].name, length(l.loads[i].film_length),

@@ -5,19 +5,17 @@
 // that, says where it stands (OA), and at the end how the cut came out (OC): force against what the film wants, less
 // the wear of the blade, more on humid days. A second pass over the same load without unloading deepens the cut.
 #include <fmt/format.h>
-#include <netinet/in.h>
-#include <sys/socket.h>
-#include <unistd.h>
 #include <CLI/CLI.hpp>
 #include <chrono>
 #include <cmath>
 #include <cstdlib>
-#include <iostream>
 #include <map>
 #include <set>
 #include <string>
 #include <thread>
 #include <vector>
+
+#include "listening.h"
 
 namespace {
 
@@ -161,27 +159,6 @@ int main(int argc, char** argv) {
     app.add_option("--faster", s.faster, "Times its real speed");
     app.add_option("--loads", s.loads, "Stop after so many callers");
     CLI11_PARSE(app, argc, argv);
-    const int listening = socket(AF_INET, SOCK_STREAM, 0);
-    const int yes = 1;
-    setsockopt(listening, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
-    sockaddr_in here{};
-    here.sin_family = AF_INET;
-    here.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
-    here.sin_port = htons(static_cast<std::uint16_t>(s.port));
-    socklen_t size = sizeof here;
-    if (bind(listening, reinterpret_cast<sockaddr*>(&here), size) != 0 || listen(listening, 1) != 0 ||
-        getsockname(listening, reinterpret_cast<sockaddr*>(&here), &size) != 0) {
-        std::cerr << "skarvel-cutter: cannot listen on port " << s.port << '\n';
-        return 1;
-    }
-    std::cout << "listening on port " << ntohs(here.sin_port) << std::endl;
     Cutter cutter(s);
-    for (int n = 0; s.loads == 0 || n < s.loads; ++n) {
-        const int caller = accept(listening, nullptr, nullptr);
-        if (caller < 0) break;
-        cutter.serve(caller);
-        close(caller);
-    }
-    close(listening);
-    return 0;
+    return listen_for_callers("skarvel-cutter", s.port, s.loads, [&](int caller) { cutter.serve(caller); });
 }

@@ -1,18 +1,16 @@
 // skarvel-printer: a stand-in for a printer that prints film before it is cut. It listens on a local socket for a PDF,
 // as printers do on their raw port, refuses a page that is wider or longer than it can print, and says what it printed.
 #include <fmt/format.h>
-#include <netinet/in.h>
-#include <sys/socket.h>
-#include <unistd.h>
 #include <CLI/CLI.hpp>
 #include <chrono>
-#include <iostream>
 #include <optional>
 #include <regex>
 #include <string>
 #include <thread>
 #include <utility>
 #include <vector>
+
+#include "listening.h"
 
 namespace {
 
@@ -61,31 +59,12 @@ int main(int argc, char** argv) {
     app.add_option("--faster", s.faster, "Times its real speed");
     app.add_option("--pages", s.pages, "Stop after so many callers");
     CLI11_PARSE(app, argc, argv);
-    const int listening = socket(AF_INET, SOCK_STREAM, 0);
-    const int yes = 1;
-    setsockopt(listening, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
-    sockaddr_in here{};
-    here.sin_family = AF_INET;
-    here.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
-    here.sin_port = htons(static_cast<std::uint16_t>(s.port));
-    socklen_t size = sizeof here;
-    if (bind(listening, reinterpret_cast<sockaddr*>(&here), size) != 0 || listen(listening, 1) != 0 ||
-        getsockname(listening, reinterpret_cast<sockaddr*>(&here), &size) != 0) {
-        std::cerr << "skarvel-printer: cannot listen on port " << s.port << '\n';
-        return 1;
-    }
-    std::cout << "listening on port " << ntohs(here.sin_port) << std::endl;
-    for (int n = 0; s.pages == 0 || n < s.pages; ++n) {
-        const int caller = accept(listening, nullptr, nullptr);
-        if (caller < 0) break;
+    return listen_for_callers("skarvel-printer", s.port, s.pages, [&](int caller) {
         std::string heard;
         char buffer[65536];
         for (ssize_t got = 0; (got = recv(caller, buffer, sizeof buffer, 0)) > 0;)
             heard.append(buffer, static_cast<std::size_t>(got));
         const std::string answer = print(s, heard);
         ::send(caller, answer.data(), answer.size(), MSG_NOSIGNAL);
-        close(caller);
-    }
-    close(listening);
-    return 0;
+    });
 }

@@ -1,5 +1,6 @@
 // Other ways to cut a colour: each is a job of its own that can be done.
 #include "job/alternatives.h"
+#include "proof/proof.h"
 
 #include "support.h"
 
@@ -48,4 +49,42 @@ TEST_CASE("letters are made smaller by the least that saves a load") {
     CHECK(smaller->figures.loads < figures_of(drawn, 0, 0, 0).loads);
     const auto percent = std::get<std::int64_t>(smaller->what.arguments.front().second);
     CHECK(percent <= 12);
+}
+
+TEST_CASE("a letter is crossed where that saves a load, only beside the plan, and the crossed one goes together") {
+    Job job = panel_job("HHH", "24", "12");
+    lettering(job).sizing = Sizing::CapHeight;
+    lettering(job).size = measure("8");
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    making(job).bed = "12-inch cutter / 12 x 12";
+    const Shop shop = usual_shop();
+    const Plan now = plan_of(job);
+    const CutFigures as_drawn = figures_of(now, 0, 0, 0);
+    REQUIRE(as_drawn.loads == 3);  // no two of these letters go on one mat
+    CHECK(as_drawn.crossings == 0);
+    const auto all = alternatives(job, 0, 0, 0, shop, library(), moment("2026-05-04T18:00"));
+    const auto crossed =
+        std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.cross"; });
+    REQUIRE(crossed != all.end());
+    CHECK(crossed->figures.loads == 2);
+    CHECK(crossed->figures.crossings == 1);
+    CHECK(crossed->figures.crossed > Length{});
+    REQUIRE(crossed->plan);
+    CHECK(*crossed->plan == plan_of(crossed->job));
+    const FileSet files = files_of(crossed->job, *crossed->plan, shop);
+    CHECK(prove(crossed->job, *crossed->plan, shop, files, CutFormat::Dxf).good());
+}
+
+TEST_CASE("what repeats is offered cut once, with what that costs in passes") {
+    auto job = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
+    REQUIRE(job);
+    making(*job).wishes = {};
+    const CutFigures as_drawn = figures_of(plan_of(*job), 0, 0, 0);
+    const auto all = alternatives(*job, 0, 0, 0, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto once =
+        std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.again"; });
+    REQUIRE(once != all.end());
+    CHECK(once->figures.film < as_drawn.film);
+    CHECK(once->figures.hands_on > as_drawn.hands_on);
 }

@@ -263,7 +263,8 @@ TEST_CASE("four arrows are copies with other words, on one post, and plan on the
     REQUIRE(cut != p.tasks.end());
     const auto cuts = std::count_if(p.tasks.begin(), p.tasks.end(), [](const Task& t) { return t.kind == "cut"; });
     CHECK(cuts < 4);  // arrows share loads
-    job = tick(job, p, cut->id, moment("2026-05-04T18:40"));
+    const std::string step = cut->id;
+    job = tick(job, p, step, moment("2026-05-04T18:40"));
     std::set<std::string> cut_for;
     for (const CutLoad& c : job.bench.cut) CHECK(cut_for.insert(c.of).second);
     CHECK(cut_for.size() > 1);
@@ -272,7 +273,7 @@ TEST_CASE("four arrows are copies with other words, on one post, and plan on the
         CHECK(p.of(s, 0)->loads->loads.front().cut == cut_for.contains(std::to_string(s + 1)));
         CHECK(p.of(s, 0)->loads->misfits.empty());
     }
-    CHECK(untick(job, cut->id).bench.cut.empty());
+    CHECK(untick(job, step).bench.cut.empty());
     const Job fewer = remove_sign(job, 2);
     CHECK(fewer.post->arms.size() == 3);
     CHECK(copy_sign(fewer, 0, "X").signs[1].id == "5");

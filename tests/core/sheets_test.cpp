@@ -209,3 +209,36 @@ TEST_CASE("sheets of several signs name the sign, its back, and the marks on the
     job.signs.front().blank.from_behind = true;
     CHECK(says(text_of(pages_of(job), "Placement, BOATHOUSE"), "Seen from the back"));
 }
+
+TEST_CASE("the placement sheet has every lay of every section, on as many pages as that takes") {
+    // Sixty feet of board: more sections than one page holds.
+    Job job = long_board();
+    job.signs.front().blank.length = measure("40 ft");
+    job.signs.front().blank.stock.clear();
+    job.signs.front().blank.kind = Kind::Panel;
+    job.signs.front().blank.width = measure("48");
+    const Plan plan = plan_of(job);
+    const auto& sections = plan.faces.front().loads->sections;
+    REQUIRE(sections.size() > 20);
+    const auto pages = pages_of(job);
+    const std::string text = text_of(pages, "Placement") + text_of(pages, "Placement, continued");
+    for (std::size_t i = 0; i < sections.size(); ++i)
+        CHECK(says(text, std::to_string(i + 1) + "  " + sections[i].letters));
+
+    const auto ruler = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
+    REQUIRE(ruler);
+    const auto again = pages_of(*ruler);
+    const std::string lays = text_of(again, "Placement") + text_of(again, "Placement, continued");
+    for (int lay = 2; lay <= 6; ++lay)
+        CHECK(says(lays, "laid again (" + std::to_string(lay) + "), pass " + std::to_string(lay)));
+    CHECK(says(lays, "dry before film goes over it"));
+}
+
+TEST_CASE("a load sheet says which end goes in first, and where a leftover lies") {
+    Shop shop = usual_shop();
+    shop.drawer = {{"removable-matt", "", "odd end", 7_in, 9_in, false, false, 0}};
+    const auto text = text_of(pages_of(porch_board(), shop), "Loads");
+    CHECK(says(text, "this end goes into the machine first"));
+    CHECK(says(text, "from the drawer: odd end"));
+    CHECK(says(text, "the thick line is where the leftover lies"));
+}

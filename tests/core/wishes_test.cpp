@@ -212,6 +212,8 @@ TEST_CASE("what repeats is cut once and laid again") {
 
     auto job = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
     REQUIRE(job);
+    CHECK(wishes_of(*job, first).copies == 1);
+    wishes_of(*job, first).copies = 0;
     const Plan drawn = plan_of(*job);
     const int lays = loads(drawn).repeats;
     CAPTURE(lays);
@@ -226,4 +228,21 @@ TEST_CASE("what repeats is cut once and laid again") {
     const Plan twice = plan_of(*job);
     CHECK(loads(twice).passes < loads(once).passes);
     CHECK(proven(*job, twice));
+}
+
+TEST_CASE("ink that lies far apart is cut apart where that saves film, and words stay together") {
+    const auto word = [](const char* letters, double left, int first) {
+        return Piece{square_in(left, 2, 2), letters, first, true, 0, false};
+    };
+    MakingPlan mask;
+    mask.margin = 1_in;
+    mask.lap = 0.125_in;
+    const Mat mat = usual_shop().mat;
+    const Box face = box_in(0, 0, 22, 14);
+    const LoadsPlan far = plan_loads({word("A", 2, 0), word("B", 18, 1)}, face, mat, mask, {});
+    CHECK(far.sections.size() == 2);
+    CHECK(far.loads.size() == 1);
+    CHECK(far.film_total == 5_in);  // two squares of 4 in beside one another, and 1/2 in over
+    const LoadsPlan near = plan_loads({word("A", 2, 0), word("B", 7, 1)}, face, mat, mask, {});
+    CHECK(near.sections.size() == 1);
 }

@@ -754,6 +754,10 @@ void Drawing::paint_header(QPainter& p) {
                 "Numbered in laying order. Point at a section to see its place on the mat, at a seam for its reason.");
             if (desk_.looked_at()) under = tr("Only looked at: %1").arg(shown(desk_.say(desk_.looked_at()->what)));
     }
+    if (behind_ && desk_.planning().second > 1)
+        under = tr("Planning: %1 of %2 faces. Any change, and undo, stops it.")
+                    .arg(desk_.planning().first)
+                    .arg(desk_.planning().second);
     paint_heading(p, width(), title,
                   real_size_ && close_up_ ? tr("Real size, if the screen tells the truth: it is not matched.") : under);
 }

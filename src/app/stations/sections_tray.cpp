@@ -386,6 +386,7 @@ class SectionsTray : public Tray {
         count(f.loads, now.loads, tr("load"), tr("loads"));
         count(f.sections, now.sections, tr("section"), tr("sections"));
         count(f.crossings, now.crossings, tr("seam across ink"), tr("seams across ink"));
+        if (f.crossed > now.crossed) parts << tr("%1 of ink crossed").arg(length(f.crossed - now.crossed));
         if (f.film != now.film) {
             parts << (f.film < now.film ? tr("%1 less film").arg(length(now.film - f.film))
                                         : tr("%1 more film").arg(length(f.film - now.film)));
@@ -497,7 +498,6 @@ class SectionsTray : public Tray {
         test_ = button(tr("Test cut"), nullptr, widget());
         test_->setObjectName("test cut");
         test_->setToolTip(tr("A square with a triangle in it, in a corner of the film"));
-        add_decision(test_);
         connect(test_, &QPushButton::clicked, this, [this] { send_load(true); });
         page_ = new QWidget(widget());
         auto* page = new QVBoxLayout(page_);
@@ -522,6 +522,7 @@ class SectionsTray : public Tray {
             checks_.push_back(tick);
             connect(tick, &QCheckBox::toggled, this, [this] { show_sending(); });
         }
+        add_decision(test_);
         send_ = button(tr("Send the load"), "primary", widget());
         send_->setObjectName("send");
         add_decision(send_);
@@ -536,6 +537,7 @@ class SectionsTray : public Tray {
         add_decision(row);
         progress_ = new QProgressBar(widget());
         progress_->setRange(0, 100);
+        progress_->setTextVisible(false);
         progress_->setAccessibleName(tr("share that is cut"));
         add_decision(progress_);
         outcome_ = label({}, "small", widget());
@@ -649,13 +651,19 @@ class SectionsTray : public Tray {
                     order, to,
                     [this](double share) {
                         QMetaObject::invokeMethod(
-                            this, [this, share] { progress_->setValue(static_cast<int>(share * 100)); },
+                            this, [this, share] { show_progress(static_cast<int>(share * 100)); },
                             Qt::QueuedConnection);
                     },
                     *holding, stop);
             },
             [this, step, record](const Expected<CutResult>& result) { sent(step, record, result); });
         show_sending();
+    }
+
+    void show_progress(int percent) {
+        progress_->setValue(percent);
+        outcome_->setText(holding_->paused ? tr("Held: %1 % is cut.").arg(percent)
+                                           : tr("The knife is at work: %1 % is cut.").arg(percent));
     }
 
     void sent(const std::string& step, CutRecord record, const Expected<CutResult>& result) {

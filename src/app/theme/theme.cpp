@@ -90,6 +90,8 @@ QMenu::item:selected { background: %chalk; color: %sheet; }
 QMenu::item:disabled { color: %pencil; }
 QMenu::separator { height: 1px; background: %line; margin: 4px 8px; }
 #tray { background: %paper; border-left: 1px solid %line; }
+QProgressBar { background: %sheet; border: 1px solid %pencil; border-radius: 3px; min-height: 14px; max-height: 14px; }
+QProgressBar::chunk { background: %chalk; }
 #tray-body { background: %paper; }
 #top-bar { background: %paper; border-bottom: 1px solid %line; }
 #middle { background: %sheet; }

@@ -247,7 +247,22 @@ void Desk::work(const std::stop_token& stop) {
         // What was planned with other typefaces does not count.
         if (request.library != library) planner = Planner();
         library = request.library;
-        auto planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token());
+        std::size_t faces = 0;
+        for (const Sign& s : request.job.signs) faces += s.faces.size();
+        const auto on_stage = [&](const Plan& so_far) {
+            if (faces < 2 || so_far.faces.empty()) return;
+            const FacePlan& last = so_far.faces.back();
+            std::size_t done = last.face + 1;
+            for (std::size_t s = 0; s < last.sign; ++s) done += request.job.signs[s].faces.size();
+            QMetaObject::invokeMethod(
+                this,
+                [this, done, faces] {
+                    planning_ = {done, faces};
+                    if (!current()) Q_EMIT marks_changed();
+                },
+                Qt::QueuedConnection);
+        };
+        auto planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token(), on_stage);
         {
             const std::lock_guard lock(mutex_);
             running_.reset();

@@ -45,6 +45,8 @@ class Desk : public QObject {
     /// The last plan that was ready; `current` tells whether it is the plan of the job as it is now.
     [[nodiscard]] const Plan& plan() const { return plan_; }
     [[nodiscard]] bool current() const { return planned_ == revision_; }
+    /// Of a batch that takes its time: how many faces are planned, of how many. A newer step stops it.
+    [[nodiscard]] std::pair<std::size_t, std::size_t> planning() const { return planning_; }
     /// The sign and the face at hand: what trays and drawing show and change.
     void select(std::size_t sign, std::size_t face = 0);
     [[nodiscard]] std::size_t sign_at() const { return std::min(sign_at_, job_.signs.size() - 1); }
@@ -200,6 +202,7 @@ class Desk : public QObject {
 
     Plan plan_;
     std::uint64_t revision_ = 0, planned_ = 0;
+    std::pair<std::size_t, std::size_t> planning_;
     struct Request {
         std::shared_ptr<const Library> library;
         Job job;

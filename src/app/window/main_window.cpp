@@ -82,7 +82,8 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
         refresh_job();
         set_behind(!desk_.current());
     });
-    connect(&desk_, &Desk::marks_changed, this, [this] { drawing_->refresh(false); });
+    connect(&desk_, &Desk::marks_changed, this,
+            [this] { drawing_->refresh(!desk_.current() && !behind_timer_.isActive()); });
     connect(&desk_, &Desk::plan_changed, this, &MainWindow::refresh_plan);
     connect(&desk_, &Desk::shop_changed, this, &MainWindow::refresh_job);
     connect(&desk_, &Desk::records_changed, this, &MainWindow::refresh_plan);

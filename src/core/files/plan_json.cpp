@@ -146,7 +146,14 @@ class Writer {
                  {"film", box(s.film.bounds())},
                  {"lowerLeft", {{"fromLeft", low.from_left.in_mm()}, {"fromBottom", low.from_bottom.in_mm()}}},
                  {"upperRight", {{"fromRight", high.from_right.in_mm()}, {"fromTop", high.from_top.in_mm()}}},
+                 {"pass", s.pass},
+                 {"again", Json::array()},
                  {"keepers", keepers}});
+            for (const Point& move : s.again) {
+                const auto corner = corners(s, face, move).first;
+                sections.back()["again"].push_back(
+                    {{"fromLeft", corner.from_left.in_mm()}, {"fromBottom", corner.from_bottom.in_mm()}});
+            }
         }
         Json seams = Json::array();
         for (const Seam& s : plan.seams) {
@@ -163,6 +170,7 @@ class Writer {
             for (const Placement& p : l.placements) {
                 placements.push_back({{"section", p.section + 1},
                                       {"turned", p.turned},
+                                      {"slant", p.slant / 1000.0},
                                       {"x", grid_to_mm(p.at.x)},
                                       {"y", grid_to_mm(p.at.y)}});
             }
@@ -172,11 +180,17 @@ class Writer {
                              {"cut", l.cut},
                              {"sections", placements}});
         }
-        return {{"sections", sections},    {"seams", seams},
-                {"loads", loads},          {"crossings", plan.crossings},
-                {"keepers", plan.keepers}, {"film", plan.film_total.in_mm()},
-                {"share", plan.share},     {"leastLoads", plan.least_loads},
-                {"proved", plan.proved},   {"why", says(plan.why)}};
+        return {{"sections", sections},
+                {"seams", seams},
+                {"loads", loads},
+                {"crossings", plan.crossings},
+                {"keepers", plan.keepers},
+                {"passes", plan.passes},
+                {"film", plan.film_total.in_mm()},
+                {"share", plan.share},
+                {"leastLoads", plan.least_loads},
+                {"proved", plan.proved},
+                {"why", says(plan.why)}};
     }
 
     [[nodiscard]] Json method(const BuildUp& b) const {

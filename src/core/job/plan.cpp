@@ -458,6 +458,7 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
                 out.faces.push_back(std::move(fp));
             }
             say_thin(out, out.faces.size() - colours.size());
+            if (tell()) return std::nullopt;
         }
     }
     std::vector<Sharer> sharers;

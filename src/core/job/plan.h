@@ -81,7 +81,8 @@ class Planner {
     Planner(Planner&&) noexcept;
     Planner& operator=(Planner&&) noexcept;
 
-    /// Nothing when `stop` was requested before the end. `on_stage` is called with what is known so far.
+    /// Nothing when `stop` was requested before the end. `on_stage` is called with what is known so
+    /// far: after each face up to its own loads, then as schedule and bench are ready.
     std::optional<Plan> plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
                              const std::stop_token& stop = {}, const std::function<void(const Plan&)>& on_stage = {});
 

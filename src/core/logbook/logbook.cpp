@@ -38,6 +38,18 @@ tl::unexpected<Problem> failed(const std::exception& e) {
     return refused({"logbook.failed", {{"detail", std::string(e.what())}}}, "logbook", {"logbook.remedy", {}});
 }
 
+template <class Record, class Read>
+Expected<std::vector<Record>> rows_of(soci::session& sql, const char* query, Read read) {
+    try {
+        std::vector<Record> records;
+        const soci::rowset<soci::row> rows = (sql.prepare << query);
+        for (const soci::row& row : rows) records.push_back(read(row));
+        return records;
+    } catch (const std::exception& e) {
+        return failed(e);
+    }
+}
+
 }  // namespace
 
 LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
@@ -113,27 +125,20 @@ Expected<long> Logbook::add(const LogRecord& r) {
 }
 
 Expected<std::vector<LogRecord>> Logbook::all() const {
-    try {
-        std::vector<LogRecord> records;
-        const soci::rowset<soci::row> rows = (session_->sql.prepare << "select * from records order by id desc");
-        for (const soci::row& row : rows) {
-            LogRecord r;
-            r.id = key_of(row);
-            std::size_t i = 1;
-            for (std::string* text : {&r.finished, &r.title, &r.customer, &r.words, &r.size, &r.making, &r.film,
-                                      &r.paint, &r.film_length}) {
-                *text = row.get<std::string>(i++);
-            }
-            for (int* number : {&r.sections, &r.loads, &r.keepers, &r.hands_on_minutes, &r.elapsed_minutes})
-                *number = row.get<int>(i++);
-            r.outcome = row.get<std::string>(i++);
-            r.note = row.get<std::string>(i);
-            records.push_back(std::move(r));
+    return rows_of<LogRecord>(session_->sql, "select * from records order by id desc", [](const soci::row& row) {
+        LogRecord r;
+        r.id = key_of(row);
+        std::size_t i = 1;
+        for (std::string* text :
+             {&r.finished, &r.title, &r.customer, &r.words, &r.size, &r.making, &r.film, &r.paint, &r.film_length}) {
+            *text = row.get<std::string>(i++);
         }
-        return records;
-    } catch (const std::exception& e) {
-        return failed(e);
-    }
+        for (int* number : {&r.sections, &r.loads, &r.keepers, &r.hands_on_minutes, &r.elapsed_minutes})
+            *number = row.get<int>(i++);
+        r.outcome = row.get<std::string>(i++);
+        r.note = row.get<std::string>(i);
+        return r;
+    });
 }
 
 Expected<long> Logbook::add_cut(const CutRecord& r) {
@@ -153,24 +158,17 @@ Expected<long> Logbook::add_cut(const CutRecord& r) {
 }
 
 Expected<std::vector<CutRecord>> Logbook::cuts() const {
-    try {
-        std::vector<CutRecord> records;
-        const soci::rowset<soci::row> rows = (session_->sql.prepare << "select * from cuts order by id desc");
-        for (const soci::row& row : rows) {
-            CutRecord r;
-            r.id = key_of(row);
-            std::size_t i = 1;
-            for (std::string* text : {&r.at, &r.job, &r.what, &r.machine, &r.film}) *text = row.get<std::string>(i++);
-            r.force = row.get<int>(i++);
-            r.speed_mm_s = row.get<int>(i++);
-            r.outcome = row.get<std::string>(i++);
-            r.seconds = row.get<int>(i);
-            records.push_back(std::move(r));
-        }
-        return records;
-    } catch (const std::exception& e) {
-        return failed(e);
-    }
+    return rows_of<CutRecord>(session_->sql, "select * from cuts order by id desc", [](const soci::row& row) {
+        CutRecord r;
+        r.id = key_of(row);
+        std::size_t i = 1;
+        for (std::string* text : {&r.at, &r.job, &r.what, &r.machine, &r.film}) *text = row.get<std::string>(i++);
+        r.force = row.get<int>(i++);
+        r.speed_mm_s = row.get<int>(i++);
+        r.outcome = row.get<std::string>(i++);
+        r.seconds = row.get<int>(i);
+        return r;
+    });
 }
 
 }  // namespace skarvel

@@ -28,8 +28,9 @@ constexpr Length wide_gap = 4_in;       // film between ink farther apart is was
 constexpr std::size_t most_groups = 24;
 constexpr std::size_t few_gaps = 10;  // up to here every set of them is tried as seams
 constexpr std::size_t most_sets = 600;
-constexpr std::size_t few_apart = 8;                  // divisions into groups that are packed beside the others
-constexpr std::size_t most_cuts = 400;                // candidate cuts across one piece
+constexpr int most_refined = 24;        // sections; beyond, one more or less saves no load that is worth the search
+constexpr std::size_t few_apart = 8;    // divisions into groups that are packed beside the others
+constexpr std::size_t most_cuts = 400;  // candidate cuts across one piece
 constexpr std::int64_t deepest_step = to_grid(2_in);  // how far two neighbours may interlock at a stepped seam
 
 Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
@@ -886,7 +887,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context, const 
     }
     const int fewest = drafts.front().score.sections;
     const int crossings = drafts.front().score.crossings;
-    if (crossings == 0 && drafts.front().score.sections > 1) {
+    if (crossings == 0 && fewest > 1 && fewest <= most_refined) {
         const Draft base = drafts.front();
         for (const Axis axis : {Axis::Y, Axis::X}) {
             for (Draft& finer : divider.every_set(part, context.available, axis, base)) {
