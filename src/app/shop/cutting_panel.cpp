@@ -259,17 +259,20 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
         },
         row);
     colour->setPlaceholderText(tr("any colour"));
-    second->addWidget(colour, 2);
-    second->addWidget(number(
-                          tr("price of film %1, cents an inch").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢/in"),
-                          [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
-                      2);
+    auto* more = new QWidget(row);
+    row->layout()->addWidget(more);
+    auto* third = row_in(more);
+    third->addWidget(colour, 2);
+    third->addWidget(number(
+                         tr("price of film %1, cents an inch").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢/in"),
+                         [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
+                     2);
     auto* pattern = new Check(tr("has a direction"), row);
     pattern->setObjectName(tr("film %1 has a direction").arg(i + 1));
     pattern->setChecked(f.patterned);
     connect(pattern, &QCheckBox::clicked, this,
             [this, i](bool on) { edit([&](Shop& s) { s.drawer.at(i).patterned = on; }); });
-    first->addWidget(pattern, 2);
+    third->addWidget(pattern, 3);
     second->addWidget(remover(
         tr("remove film %1").arg(i + 1), [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); },
         row));
