@@ -186,7 +186,8 @@ TEST_CASE("with whole margins every mask has its margin around, pass by pass") {
                 if (s.pass == pass) RC_ASSERT(intersect(subtract(s.film, s.cut), merge(cut)).area_mm2() < 0.5);
             }
         }
-        RC_ASSERT(proven(job, plan));
+        const Shop shop = usual_shop();
+        RC_ASSERT(prove(job, plan, shop, files_of(job, plan, shop), CutFormat::Svg).good());
     }));
 }
 

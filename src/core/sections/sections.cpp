@@ -688,7 +688,8 @@ Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask
         openings.push_back(opening);
         section.pieces.push_back(std::move(piece));
     }
-    if (section.letters.empty()) section.letters = "marks";
+    // Film that only covers, where a margin is larger than the bed, is laid as well.
+    if (section.letters.empty()) section.letters = section.pieces.empty() ? "cover" : "marks";
     section.cut = merge(openings);
     return section;
 }
