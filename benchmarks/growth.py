@@ -15,7 +15,7 @@ def nlogn(length):
     return first_time * n * math.log(n) / (n0 * math.log(n0))
 
 
-width, height, edge = 640, 400, 60
+width, height, edge = 640, 400, 80
 most_x = points[-1][0] * 1.05
 most_y = max(max(t for _, t in points), nlogn(points[-1][0])) * 1.1
 
