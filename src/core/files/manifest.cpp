@@ -18,13 +18,6 @@ std::string quoted(const std::string& text) {
     return out + "\"";
 }
 
-const FacePlan* face_of(const Job& job, const Plan& plan, const std::string& of) {
-    for (const FacePlan& f : plan.faces) {
-        if (face_id(job.signs.at(f.sign), f.face, f.colour) == of) return &f;
-    }
-    return nullptr;
-}
-
 }  // namespace
 
 std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& shop) {
@@ -36,7 +29,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
         const char* way = making.way == Way::Decal ? "decal" : "paint-through";
         Json sections = Json::array();
         for (const OnMat& s : load.sections) {
-            const FacePlan* face = face_of(job, plan, s.of);
+            const FacePlan* face = plan.of_step(job, s.of);
             if (face == nullptr) continue;
             const Section& section = face->loads->sections.at(s.section);
             const Box on_face = section.film.bounds();

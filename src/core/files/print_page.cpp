@@ -26,13 +26,6 @@ Rgb rgb_of(const std::string& colour) {
     }
 }
 
-const FacePlan* face_of(const Job& job, const Plan& plan, const std::string& of) {
-    for (const FacePlan& f : plan.faces) {
-        if (face_id(job.signs.at(f.sign), f.face, f.colour) == of) return &f;
-    }
-    return nullptr;
-}
-
 }  // namespace
 
 Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut& load) {
@@ -70,7 +63,7 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
     const auto x_of = [&](double x) { return border.in_mm() + x; };
     const auto y_of = [&](double y) { return high - border.in_mm() - y; };
     for (const OnMat& s : load.sections) {
-        const FacePlan* face = face_of(job, plan, s.of);
+        const FacePlan* face = plan.of_step(job, s.of);
         if (face == nullptr) continue;
         const Rgb ink = rgb_of(job.signs[face->sign].faces[face->face].colours.at(face->colour).paint.colour);
         cairo_set_source_rgb(cr, ink.red, ink.green, ink.blue);
