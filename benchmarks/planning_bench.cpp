@@ -244,7 +244,7 @@ void batch_of_twelve(benchmark::State& state) {
     Job job = script_board();
     for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
     // Cut on the short mat, so that there are many sections.
-    for (Sign& s : job.signs) s.faces.front().colours.front().making.bed = "12-inch cutter / 12 x 12";
+    for (Sign& s : job.signs) s.faces.front().colours.front().making.bed = "12-inch cutter / 12 × 12";
     std::size_t sections = 0;
     for (auto _ : state) {
         const Plan p = plan(job, usual_shop(), library(), monday());

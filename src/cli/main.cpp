@@ -225,8 +225,9 @@ class Program {
             const auto [low, high] = corners(section, f.blank->face, lay.move);
             fmt::print("           {} {}{}: from the bottom {}, from the left {}; from the top {}, from the right {}\n",
                        lay.section + 1, section.letters,
-                       l.passes > 1 ? fmt::format(", pass {}", lay.pass) : std::string(), length(low.from_bottom),
-                       length(low.from_left), length(high.from_top), length(high.from_right));
+                       (l.passes > 1 ? fmt::format(", pass {}", lay.pass) : std::string()) +
+                           (lay.move.over || lay.move.quarters != 0 ? ", " + turned_words(lay.move) : std::string()),
+                       length(low.from_bottom), length(low.from_left), length(high.from_top), length(high.from_right));
         }
         for (std::size_t i = 0; i < l.loads.size(); ++i) {
             fmt::print("           load {}: {}, {} of film{}\n", i + 1, l.loads[i].name, length(l.loads[i].film_length),

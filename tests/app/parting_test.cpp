@@ -173,3 +173,34 @@ TEST_CASE("a test cut fills the logbook and sets the machine's force, and cut fi
     cutter.kill();
     cutter.waitForFinished();
 }
+
+TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out there") {
+    Bench b;
+    const FacePlan& face = *b.w.desk().face_plan();
+    const Box first = face.pieces->at(0).shape.bounds();
+    const Box second = face.pieces->at(1).shape.bounds();
+    const QPoint gap = b.drawing->where({face.blank->face.low.x + 80'000, (first.low.y + second.high.y) / 2}).toPoint();
+    QTest::mouseClick(b.drawing, Qt::LeftButton, {}, gap);
+    b.w.settle();
+    const auto button = [&](const QString& text) {
+        for (auto* made : b.w.window().findChildren<QPushButton*>()) {
+            if (made->isVisible() && made->text() == text) return made;
+        }
+        return static_cast<QPushButton*>(nullptr);
+    };
+    REQUIRE(button("A level seam here") != nullptr);
+    const std::size_t sections = b.loads().sections.size();
+    QTest::mouseClick(button("A level seam here"), Qt::LeftButton);
+    b.w.settle();
+    CHECK(b.loads().sections.size() > sections);
+    CHECK(b.w.job().signs[0].faces[0].colours[0].making.wishes.seams.size() == 1);
+    // Picked anew, since the seam now lies there; beside the ink the other wish is offered too.
+    QTest::keyClick(b.drawing, Qt::Key_Escape);
+    QTest::mouseClick(b.drawing, Qt::LeftButton, {},
+                      b.drawing->where({face.blank->face.low.x + 80'000, face.blank->face.low.y + 80'000}).toPoint());
+    b.w.settle();
+    REQUIRE(button("No level seam here") != nullptr);
+    QTest::mouseClick(button("No level seam here"), Qt::LeftButton);
+    b.w.settle();
+    CHECK(b.w.job().signs[0].faces[0].colours[0].making.wishes.seams.back().never);
+}

@@ -57,7 +57,7 @@ TEST_CASE("a letter is crossed where that saves a load, only beside the plan, an
     lettering(job).size = measure("8");
     making(job).way = Way::Decal;
     making(job).film = "permanent-gloss";
-    making(job).bed = "12-inch cutter / 12 x 12";
+    making(job).bed = "12-inch cutter / 12 × 12";
     const Shop shop = usual_shop();
     const Plan now = plan_of(job);
     const CutFigures as_drawn = figures_of(now, 0, 0, 0);

@@ -41,6 +41,34 @@ TEST_CASE("a load that is cut takes its film from the drawer once, and leaves wh
     CHECK(next.faces.front().loads->loads.front().from == once.shop.drawer[1].name);
 }
 
+TEST_CASE("film that is spoilt is lost, told, and taken from the drawer once") {
+    Shop shop = usual_shop();
+    shop.drawer = {roll(100_in)};
+    Job job = porch_board();
+    Plan plan = skarvel::plan(job, shop, library(), now);
+    const Load& load = plan.faces.front().loads->loads.front();
+    job = tick(job, plan, "1/cut/" + load.name, now);
+    // A whole load, before its film was booked.
+    const Job again = cut_again(job, 0);
+    REQUIRE(again.bench.spoilt.size() == 1);
+    CHECK(spoilt_film(again.bench) == load.film_length);
+    const Booked lost = book_spoilt(again, shop, 0);
+    CHECK(lost.shop.drawer.front().left == 100_in - load.film_length);
+    CHECK(book_spoilt(lost.job, lost.shop, 0).shop == lost.shop);
+    CHECK(*read_job(write_job(lost.job)) == lost.job);
+    // One section of a load: its film is taken with the load, and what is lost is its own part.
+    const auto& sections = job.bench.cut.front().sections;
+    REQUIRE(sections.size() == 2);
+    const Job one = cut_section_again(job, 0, 1);
+    CHECK(spoilt_film(one.bench) > Length{});
+    CHECK(spoilt_film(one.bench) < load.film_length);
+    CHECK(book_spoilt(one, shop, 0).shop == shop);
+    CHECK(book_film(one, shop, 0).shop.drawer.front().left == 100_in - load.film_length);
+    // The logbook's record says it.
+    CHECK(record_of(one, skarvel::plan(one, shop, library(), now), shop).film_length.ends_with("spoilt"));
+    CHECK_FALSE(record_of(job, plan, shop).film_length.ends_with("spoilt"));
+}
+
 TEST_CASE("a roll too short is told, with how much to buy") {
     Shop shop = usual_shop();
     shop.drawer = {roll(20_in)};
@@ -55,11 +83,11 @@ TEST_CASE("a roll too short is told, with how much to buy") {
                        [](const Problem& p) { return p.what.id == "film.short"; }));
 }
 
-TEST_CASE("on film with a direction no section is turned") {
+TEST_CASE("on film with a direction no section of a decal is turned") {
     Shop shop = usual_shop();
     shop.drawer = {{"removable-matt", "", "striped", 12_in, 300_in, true, true, 0}};
     for (Job job : {porch_board(), long_board(), panel_job("SLIPWAY", "40", "9")}) {
-        making(job).way = Way::PaintThrough;
+        making(job).way = Way::Decal;  // a mask does not show its film
         making(job).film = "removable-matt";
         const Plan plan = skarvel::plan(job, shop, library(), now);
         const FacePlan& face = plan.faces.front();
@@ -112,4 +140,24 @@ TEST_CASE("cuts are written into the logbook, the newest first") {
     load.id = 2;
     CHECK(cuts->front() == load);
     CHECK(book->all()->empty());
+}
+
+TEST_CASE("a shop without a machine, or a bed that none takes, is told, and planned as usual all the same") {
+    const auto said = [](const Plan& plan, const char* id) {
+        return std::count_if(plan.problems.begin(), plan.problems.end(),
+                             [&](const Problem& p) { return p.what.id == id && p.mark == Mark::Look; });
+    };
+    Shop shop = usual_shop();
+    Job job = porch_board();
+    const Plan usual = skarvel::plan(job, shop, library(), now);
+    CHECK(said(usual, "loads.no-machine") + said(usual, "loads.no-bed") == 0);
+    making(job).bed = "sold last year / 24 × 24";
+    const Plan other = skarvel::plan(job, shop, library(), now);
+    CHECK(said(other, "loads.no-bed") == 1);
+    CHECK(other.faces.front().loads->sections == usual.faces.front().loads->sections);
+    making(job).bed.clear();
+    shop.machines.clear();
+    const Plan none = skarvel::plan(job, shop, library(), now);
+    CHECK(said(none, "loads.no-machine") == 1);
+    CHECK_FALSE(none.faces.front().loads->loads.empty());
 }

@@ -374,27 +374,44 @@ TEST_CASE("seams fall between words where that costs nothing") {
     }
 }
 
+namespace {
+
+// A panel with words of any size, cut in any way on any bed of the usual shop.
+Job any_panel() {
+    Job job = panel_job("");
+    Blank& b = job.signs.front().blank;
+    b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 8, 64 * 60)), {Unit::Inch, 64});
+    b.width = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 5, 64 * 20)), {Unit::Inch, 64});
+    b.stands = *rc::gen::element(Stands::Level, Stands::Upright);
+    b.margin = measure("3/4");
+    Text& t = lettering(job);
+    t.words = *rc::gen::element<std::string>("OAR", "BOATHOUSE", "TEA ROOM", "Low Tide\nSlipway", "A8B%");
+    t.typeface =
+        *rc::gen::element(typeface("League Spartan", "Bold"), typeface("Lobster Two", "Bold"), typeface("Bebas Neue"));
+    t.arrangement = *rc::gen::element(Arrangement::Level, Arrangement::Stack);
+    t.letter_gap = measure(t.arrangement == Arrangement::Stack ? "1/2" : "0");
+    t.line_gap = measure("1/2");
+    making(job).way = *rc::gen::element(Way::Decal, Way::PaintThrough);
+    making(job).lap = measure(*rc::gen::element("0", "1/8", "1/4"));
+    if (*rc::gen::arbitrary<bool>()) making(job).tie = measure("1/8");
+    const auto beds = beds_of(usual_shop().machines);
+    making(job).bed = bed_name(beds.at(*rc::gen::inRange<std::size_t>(0, beds.size())));
+    return job;
+}
+
+void log_wrong(const Evidence& e) {
+    for (const Problem& problem : e.problems) RC_LOG() << library().catalogue.say(problem.what, {}) << "\n";
+    for (const ColourProof& c : e.as_cut) {
+        for (const Reason& why : c.wrong) RC_LOG() << library().catalogue.say(why, {}) << "\n";
+    }
+}
+
+}  // namespace
+
 TEST_CASE("files of any sign go together again, and its sections cover the ink once outside laps") {
     CHECK(rc::check([] {
-        Job job = panel_job("");
-        Blank& b = job.signs.front().blank;
-        b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 8, 64 * 60)), {Unit::Inch, 64});
-        b.width = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 5, 64 * 20)), {Unit::Inch, 64});
-        b.stands = *rc::gen::element(Stands::Level, Stands::Upright);
-        b.margin = measure("3/4");
-        Text& t = lettering(job);
-        t.words = *rc::gen::element<std::string>("OAR", "BOATHOUSE", "TEA ROOM", "Low Tide\nSlipway", "A8B%");
-        t.typeface = *rc::gen::element(typeface("League Spartan", "Bold"), typeface("Lobster Two", "Bold"),
-                                       typeface("Bebas Neue"));
-        t.arrangement = *rc::gen::element(Arrangement::Level, Arrangement::Stack);
-        t.letter_gap = measure(t.arrangement == Arrangement::Stack ? "1/2" : "0");
-        t.line_gap = measure("1/2");
-        making(job).way = *rc::gen::element(Way::Decal, Way::PaintThrough);
-        making(job).lap = measure(*rc::gen::element("0", "1/8", "1/4"));
-        if (*rc::gen::arbitrary<bool>()) making(job).tie = measure("1/8");
-        Shop shop = usual_shop();
-        const auto beds = beds_of(shop.machines);
-        making(job).bed = bed_name(beds.at(*rc::gen::inRange<std::size_t>(0, beds.size())));
+        const Job job = any_panel();
+        const Shop shop = usual_shop();
         const Plan p = plan(job, shop, library(), moment("2026-05-04T18:00"));
         RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
         // Letters of a few plotter units are no letters any more, and the proof says so.
@@ -405,10 +422,7 @@ TEST_CASE("files of any sign go together again, and its sections cover the ink o
             // A cut across ink, rounded to the plotter's unit, is looked at by itself above.
             if (format == CutFormat::Hpgl && p.faces.front().loads->crossings > 0) continue;
             const Evidence e = prove(job, p, shop, files, format);
-            for (const Problem& problem : e.problems) RC_LOG() << library().catalogue.say(problem.what, {}) << "\n";
-            for (const ColourProof& c : e.as_cut) {
-                for (const Reason& why : c.wrong) RC_LOG() << library().catalogue.say(why, {}) << "\n";
-            }
+            log_wrong(e);
             RC_ASSERT(e.good());
         }
         // Every piece of ink lies in the sections, and in one alone but for what laps carry through a cut piece.
@@ -419,5 +433,75 @@ TEST_CASE("files of any sign go together again, and its sections cover the ink o
             for (const Piece& piece : s.pieces) carried += piece.shape.area_mm2();
         }
         RC_ASSERT(std::abs(ink - carried) < 0.01 + 1e-6 * ink);
+    }));
+}
+
+TEST_CASE("of a letter that a seam crosses one part is cut and the other is still to come") {
+    Job job = panel_job("TEA", "40", "30");
+    making(job).margin = measure("3/4");
+    const Shop shop = usual_shop();
+    const Plan drawn = plan_of(job);
+    const LoadsPlan& before = *drawn.faces.front().loads;
+    REQUIRE(before.crossings > 0);
+    for (const Load& load : before.loads) {
+        CAPTURE(load.name);
+        const Job cut = tick(job, drawn, "1/cut/" + load.name, moment("2026-05-04T19:00"));
+        REQUIRE(cut.bench.cut.size() == 1);
+        const Plan plan = plan_of(cut);
+        CHECK(plan.faces.front().loads->misfits.empty());
+        CHECK(plan.faces.front().loads->sections.size() <= before.sections.size() + 1);
+        for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf}) {
+            const Evidence evidence = prove(cut, plan, shop, files_of(cut, plan, shop), format);
+            for (const ColourProof& c : evidence.as_cut) CHECK(c.missing_mm2 < 1);
+            CHECK(evidence.good());
+        }
+    }
+    // Drawn anew, what was cut agrees no longer, and that is asked about.
+    Job changed = tick(job, drawn, "1/cut/" + before.loads.back().name, moment("2026-05-04T19:00"));
+    lettering(changed).words = "TAR";
+    CHECK_FALSE(plan_of(changed).faces.front().loads->misfits.empty());
+}
+
+TEST_CASE("whatever is cut first, the rest is planned around it, and all of it goes together") {
+    CHECK(rc::check([] {
+        Job job = any_panel();
+        // Large enough for more than one load.
+        Blank& b = job.signs.front().blank;
+        b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 30, 64 * 70)), {Unit::Inch, 64});
+        b.width = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 8, 64 * 24)), {Unit::Inch, 64});
+        making(job).bed = *rc::gen::element<std::string>("", "12-inch cutter / 12 × 12");
+        const Shop shop = usual_shop();
+        const auto planned = [&] { return plan(job, shop, library(), moment("2026-05-04T18:00")); };
+        Plan p = planned();
+        RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
+        RC_PRE(p.faces.front().lettering->cap_height > 0.5_in);
+        const std::size_t loads = p.faces.front().loads->loads.size();
+        RC_PRE(loads > 1 && loads < 20);
+        // One load after the other, in any order, each as it is planned by then.
+        for (int n = *rc::gen::inRange(1, 4); n > 0; --n) {
+            std::vector<std::string> left;
+            for (const Load& l : p.faces.front().loads->loads) {
+                if (!l.cut) left.push_back(l.name);
+            }
+            if (left.empty()) break;
+            job = tick(job, p, "1/cut/" + left.at(*rc::gen::inRange<std::size_t>(0, left.size())),
+                       moment("2026-05-04T19:00"));
+            p = planned();
+        }
+        RC_LOG() << write_job(job) << "\n";
+        const LoadsPlan& plan = *p.faces.front().loads;
+        RC_ASSERT(plan.misfits.empty());
+        // A letter divided both ways and cut in part is told, and left to the maker's eye.
+        if (std::any_of(plan.problems.begin(), plan.problems.end(),
+                        [](const Problem& q) { return q.what.id == "loads.cut-around"; }))
+            return;
+        RC_ASSERT(plan.problems.empty());
+        for (const CutLoad& cut : job.bench.cut) {
+            for (const Section& s : cut.sections)
+                RC_ASSERT(std::find(plan.sections.begin(), plan.sections.end(), s) != plan.sections.end());
+        }
+        const Evidence e = prove(job, p, shop, files_of(job, p, shop), CutFormat::Svg);
+        log_wrong(e);
+        RC_ASSERT(e.good());
     }));
 }

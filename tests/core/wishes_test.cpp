@@ -204,7 +204,7 @@ TEST_CASE("what repeats is cut once and laid again") {
     }
     const auto repeat = repeat_in(marks, {11.5_in, 23.5_in}, 1_in);
     REQUIRE(repeat);
-    CHECK(repeat->step == Point{0, to_grid(12_in)});
+    CHECK(repeat->lays.at(1) == Motion{{0, to_grid(12_in)}, 0, false});
     CHECK(repeat->units.size() == 6);
     CHECK(repeat->units.front().size() == 12);
     CHECK(repeat->rest.size() == 6);
@@ -246,4 +246,47 @@ TEST_CASE("ink that lies far apart is cut apart where that saves film, and words
     CHECK(far.film_total == 5_in);  // two squares of 4 in beside one another, and 1/2 in over
     const LoadsPlan near = plan_loads({word("A", 2, 0), word("B", 7, 1)}, face, mat, mask, {});
     CHECK(near.sections.size() == 1);
+}
+
+TEST_CASE("a seam is wanted, or not, at any place of the face") {
+    const Job job = porch_board();
+    const Plan found = plan_of(job);
+    const FacePlan& face = found.faces.front();
+    const Box board = face.blank->face;
+    // Between the first two letters, where none was found.
+    const auto names = names_of(*face.pieces);
+    const Box b = face.pieces->at(0).shape.bounds();
+    const Box o = face.pieces->at(1).shape.bounds();
+    const std::int64_t gap = (b.low.y + o.high.y) / 2;
+    REQUIRE(o.high.y < b.low.y);
+    const Display display = usual_shop().display;
+    const Job wanted = want_seam(job, first, face, Axis::Y, gap, display);
+    const Plan parted = plan_of(wanted);
+    CHECK(std::any_of(loads(parted).seams.begin(), loads(parted).seams.end(), [&](const Seam& s) {
+        return s.axis == Axis::Y && s.where > o.high.y && s.where < b.low.y && s.crossed == Length{};
+    }));
+    CHECK(proven(wanted, parted));
+    // Wanted twice, it is one wish.
+    CHECK(want_seam(wanted, first, face, Axis::Y, gap, display) == wanted);
+    // Not wanted there either: told apart from what is, by asking for it after.
+    const Job never = forbid_seams_at(job, first, face, Axis::Y, loads(found).seams.front().where, display);
+    const Plan other = plan_of(never);
+    const auto [from, to] = gap_around(loads(found).seams.front(), *face.pieces);
+    for (const Seam& s : loads(other).seams) CHECK((s.axis != Axis::Y || s.where < from || s.where > to));
+    CHECK(proven(never, other));
+    // Where there is no ink on one side a seam parts nothing, and that is said.
+    const Job useless = want_seam(job, first, face, Axis::Y, board.high.y - to_grid(0.25_in), display);
+    CHECK(says(plan_of(useless), "wish.seam-unused"));
+    CHECK(loads(plan_of(useless)).sections == loads(found).sections);
+    // Every gap forbidden, one by one: then a letter is crossed or the nearest thing is done, and it is told.
+    Job none = job;
+    for (std::size_t i = 1; i < face.pieces->size(); ++i) {
+        const Box above = face.pieces->at(i - 1).shape.bounds();
+        const Box below = face.pieces->at(i).shape.bounds();
+        none = forbid_seams_at(none, first, face, Axis::Y, (above.low.y + below.high.y) / 2, display);
+    }
+    const Plan impossible = plan_of(none);
+    CHECK(says(impossible, "wish.never-impossible"));
+    CHECK_FALSE(loads(impossible).sections.empty());
+    CHECK(proven(none, impossible));
 }

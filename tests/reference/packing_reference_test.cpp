@@ -129,7 +129,7 @@ TEST_CASE("no set of seams comes to fewer loads or sections crossed than the one
     MakingPlan making;
     making.way = Way::Decal;
     making.margin = 0.125_in;
-    const Mat mat{"12 x 12", 12_in, 12_in, {11.5_in, 11.5_in}};
+    const Mat mat{"12 × 12", 12_in, 12_in, {11.5_in, 11.5_in}};
     for (int n = 0; n < 60; ++n) {
         // A row of pieces with gaps that hold both borders, so that film ends where the ink asks, wherever the seam is.
         std::vector<Piece> pieces;

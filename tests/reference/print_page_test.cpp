@@ -123,3 +123,62 @@ TEST_CASE("what the marks or the machine cannot hold is refused with the reason"
     making(job).bed.clear();
     CHECK(plan(job, shop, library(), moment("2026-05-04T18:00")).mark_of("sections") == Mark::Stop);
 }
+
+TEST_CASE("a sticker of letters and their rim is printed and cut in one") {
+    const Folder folder;
+    Job job = printed_job("#1030c0");
+    Face& face = job.signs.front().faces.front();
+    face.colours.push_back(face.colours.front());
+    face.colours.back().paint.colour = "#e0b020";
+    lettering(job).rim = Rim{};
+    lettering(job).rim->width = measure("1/8");
+    lettering(job).rim->colour = 0;
+    lettering(job).rim->under = true;
+    lettering(job).colour = 1;
+    const Shop shop = usual_shop();
+    const Plan plan = plan_of(job);
+    REQUIRE(plan.faces.size() == 2);
+    CHECK(plan.faces[1].printed_with == std::size_t{0});
+    CHECK(plan.faces[1].loads->sections.empty());
+    // The letters are named once, and the knife goes round the rim alone.
+    CHECK(plan.faces[0].loads->sections.front().letters == "TEA");
+    const auto loads = loads_to_cut(job, plan, shop);
+    REQUIRE(loads.size() == 1);
+    std::size_t cuts = 0;
+    for (const KnifePath& p : loads.front().way.paths) cuts += p.of == CutOf::Ink ? 1 : 0;
+    CHECK(cuts == islands(loads.front().sections.front().laid.cut).size() +
+                      holes(loads.front().sections.front().laid.cut).size());
+    // One thing to lay, and nothing is laid or weeded for the colour that comes with it.
+    CHECK(std::none_of(plan.tasks.begin(), plan.tasks.end(), [](const Task& t) { return t.id.starts_with("1.2/"); }));
+    CHECK(std::any_of(plan.tasks.begin(), plan.tasks.end(), [](const Task& t) { return t.kind == "final"; }));
+    const auto page = print_page(job, plan, loads.front());
+    REQUIRE(page);
+    const Picture picture = rendered(folder, page->pdf);
+    const double x0 = grid_to_mm(page->zero.x);
+    const double y0 = grid_to_mm(page->zero.y);
+    // In the middle of the stem of T: letters; beside it, within the rim: its colour; past the cut, still its colour.
+    const OnMat& on = loads.front().sections.front();
+    const auto seen = [&](Point face_point, double dx, double dy) {
+        Point p = face_point;
+        if (on.placement.turned) {
+            p = {-p.y, p.x};
+            const double across = -dy;
+            dy = dx;
+            dx = across;
+        }
+        p = p + on.moved;
+        return picture.at(x0 + grid_to_mm(p.x) + dx, y0 + grid_to_mm(p.y) + dy);
+    };
+    const Box t = plan.faces[1].ink->front().shape.bounds();
+    const Point stem{(t.low.x + t.high.x) / 2, t.low.y + t.height() / 4};
+    const auto inside = seen(stem, 0, 0);
+    CHECK(inside[0] > inside[2] + 60);
+    const auto below = seen({stem.x, t.low.y}, 0, -1.5);
+    CHECK(below[2] > below[0] + 60);
+    // Otherwise made, each is cut by itself.
+    job.signs.front().faces.front().colours.back().making.film = "permanent-gloss";
+    const Plan apart = plan_of(job);
+    CHECK_FALSE(apart.faces[1].printed_with);
+    CHECK_FALSE(apart.faces[1].loads->sections.empty());
+    CHECK(*read_job(write_job(job)) == job);
+}

@@ -9,6 +9,7 @@
 #include <QWheelEvent>
 #include <cmath>
 
+#include "files/print_page.h"
 #include "job/naming.h"
 #include "sheets/sheets.h"
 #include "theme/theme.h"
@@ -1013,12 +1014,25 @@ void Drawing::paint_dimensions(QPainter& p) {
 
 void Drawing::paint_section_numbers(QPainter& p) {
     const LoadsPlan& plan = *face()->loads;
+    // On the edge of the film, where it hides no ink: from the usual place outwards.
+    std::vector<QRectF> ink;
+    for (const Piece& piece : *face()->pieces) ink.push_back(view_.rect(piece.shape.bounds()));
+    const double reach = Theme::px(12);
     for (const Lay& lay : lays_of(plan.sections)) {
-        const Box box = plan.sections[lay.section].film.bounds();
-        const QRectF film = view_.rect({box.low + lay.move, box.high + lay.move});
-        number_disc(
-            p, view_.lengthwise() ? QPointF(film.center().x(), film.top()) : QPointF(film.left(), film.center().y()),
-            static_cast<int>(lay.section) + 1, lit_ == lay.section);
+        const QRectF film = view_.rect(lay.move(plan.sections[lay.section].film.bounds()));
+        const auto at = [&](double share) {
+            return view_.lengthwise() ? QPointF(film.left() + share * film.width(), film.top())
+                                      : QPointF(film.left(), film.top() + share * film.height());
+        };
+        QPointF best = at(0.5);
+        for (const double share : {0.5, 0.35, 0.65, 0.2, 0.8, 0.08, 0.92}) {
+            const QPointF q = at(share);
+            const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
+            if (std::any_of(ink.begin(), ink.end(), [&](const QRectF& r) { return r.intersects(disc); })) continue;
+            best = q;
+            break;
+        }
+        number_disc(p, best, static_cast<int>(lay.section) + 1, lit_ == lay.section);
     }
 }
 
@@ -1237,6 +1251,7 @@ void Drawing::paint_loads(QPainter& p) {
     const Display& display = desk_.shop().display;
     p.setRenderHint(QPainter::Antialiasing);
     for (const LoadView& lv : loads_) {
+        if (lv.load >= plan.loads.size()) continue;  // laid out for a plan that is gone
         const Load& load = plan.loads[lv.load];
         const QRectF mat = lv.mat;
         p.setPen(t.graphite);
@@ -1261,6 +1276,8 @@ void Drawing::paint_loads(QPainter& p) {
         p.drawRect(mat);
         // The mat lies as the board does, turned a quarter: what goes in last is on the left.
         const QTransform lie(0, -view_.scale, -view_.scale, 0, mat.right(), mat.bottom());
+        const std::vector<OnMat> lying =
+            is_printed(face()->making) ? on_mat(load, plan.sections, {}) : std::vector<OnMat>{};
         for (const Placement& placement : load.placements) {
             const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
             const bool lit = lit_ == placement.section;
@@ -1274,6 +1291,15 @@ void Drawing::paint_loads(QPainter& p) {
                            : QColor(QString::fromStdString(
                                  sign().faces[desk_.face_at()].colours.at(face()->colour).paint.colour)));
             p.drawPath(lie.map(path_of(laid.cut)));
+            if (is_printed(face()->making)) {
+                const auto which = static_cast<std::size_t>(&placement - load.placements.data());
+                p.setPen(Qt::NoPen);
+                for (const Printed& printed : printed_on(this->plan(), *face(), lying[which])) {
+                    p.setBrush(QColor(
+                        QString::fromStdString(sign().faces[desk_.face_at()].colours.at(printed.colour).paint.colour)));
+                    p.drawPath(lie.map(path_of(printed.ink)));
+                }
+            }
             p.setPen(QPen(t.pencil, 1));
             for (const KnifeLine& line : laid.lines) {
                 p.drawLine(lie.map(QPointF(static_cast<double>(line.from.x), static_cast<double>(line.from.y))),
@@ -1397,6 +1423,8 @@ void Drawing::paint_table(QPainter& p) {
         }
         QString name = QString("%1   %2").arg(i + 1).arg(QString::fromStdString(plan.sections[i].letters));
         if (plan.passes > 1) name += tr(", pass %1").arg(lay.pass);
+        if (const std::string turned = turned_words(lay.move); !turned.empty())
+            name += ", " + QString::fromStdString(turned);
         cell(0, y, name, false);
         cell(1, y, shown(show_number(upright ? low.from_bottom : low.from_left, display)), true);
         cell(2, y, shown(show_number(upright ? high.from_top : high.from_right, display)), true);

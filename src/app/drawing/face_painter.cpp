@@ -354,8 +354,18 @@ void FacePainter::ink(QPainter& p, bool as_laid) const {
     p.setBrush(colour.isValid() ? colour : QColor("#f7f4ec"));
     // Read from the front, however it is laid.
     const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
-    for (const Piece& piece : *plan_.pieces)
-        p.drawPath(transform.map(path_of(plan_.mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
+    const auto draw = [&](const FacePlan& lane) {
+        for (const Piece& piece : *lane.ink)
+            p.drawPath(transform.map(path_of(lane.mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
+    };
+    draw(plan_);
+    if (all_ == nullptr) return;
+    for (const FacePlan& f : all_->faces) {
+        if (f.sign != plan_.sign || f.face != plan_.face || f.printed_with != plan_.colour) continue;
+        const QColor with(QString::fromStdString(face_.colours[f.colour].paint.colour));
+        p.setBrush(with.isValid() ? with : QColor("#f7f4ec"));
+        draw(f);
+    }
 }
 
 void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Point by) const {
@@ -378,7 +388,7 @@ void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Po
         if (lane->colour >= face_.colours.size()) continue;
         const QColor colour(QString::fromStdString(face_.colours[lane->colour].paint.colour));
         const QColor ink = colour.isValid() ? colour : QColor("#f7f4ec");
-        for (const Piece& piece : *lane->pieces) {
+        for (const Piece& piece : *(as_cut ? lane->pieces : lane->ink)) {
             Region shape = lane->mirrored ? piece.shape.mirrored(twice) : piece.shape;
             if (drags && thing_of(*lane, piece) == moved) shape = shape.moved(by);
             const QPainterPath path = transform.map(path_of(shape));
@@ -489,7 +499,7 @@ void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
     // Where it is laid again.
     for (const Lay& lay : lays_of(plan_.loads->sections)) {
         if (lay.time == 0) continue;
-        const QPainterPath film = transform.map(path_of(plan_.loads->sections[lay.section].film.moved(lay.move)));
+        const QPainterPath film = transform.map(path_of(plan_.loads->sections[lay.section].film.laid(lay.move)));
         p.setBrush(Qt::NoBrush);
         cased(p, film, QPen(lit == lay.section ? t.chalk : t.pencil, lit == lay.section ? 2 : 1, Qt::DashLine));
     }

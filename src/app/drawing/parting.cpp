@@ -71,11 +71,14 @@ bool Parting::press(const FaceView& view, QPointF where, Qt::KeyboardModifiers k
         } else {
             picked.push_back(names[i]);
         }
-        desk_.pick({std::move(picked), std::nullopt});
+        desk_.pick({std::move(picked)});
         return true;
     }
-    desk_.pick({});
-    return false;
+    // A free place on the face: a seam may be wanted there, or none.
+    const Box& face = plan()->blank->face;
+    const bool on_face = face.holds({point, point});
+    desk_.pick(on_face ? Desk::Picked{{}, {}, point} : Desk::Picked{});
+    return on_face;
 }
 
 bool Parting::move(const FaceView& view, QPointF where) {
@@ -103,7 +106,7 @@ void Parting::release() {
 
 bool Parting::key(const QKeyEvent& event) {
     const auto& picked = desk_.picked();
-    if (event.key() == Qt::Key_Escape && (picked.seam || !picked.pieces.empty())) {
+    if (event.key() == Qt::Key_Escape && (picked.seam || picked.place || !picked.pieces.empty())) {
         pressed_.reset();
         tried_.reset();
         desk_.pick({});
@@ -147,6 +150,15 @@ void Parting::paint(QPainter& p, const FaceView& view) const {
         if (std::find(picked.begin(), picked.end(), names[i]) == picked.end()) continue;
         QPainterPath path = view.transform().map(path_of((*here->pieces)[i].shape));
         cased(p, path, QPen(t.chalk, 2.5));
+    }
+    if (const auto& place = desk_.picked().place) {
+        const QPointF at = view.at(*place);
+        const double arm = Theme::px(14);
+        QPainterPath cross(at - QPointF(arm, 0));
+        cross.lineTo(at + QPointF(arm, 0));
+        cross.moveTo(at - QPointF(0, arm));
+        cross.lineTo(at + QPointF(0, arm));
+        cased(p, cross, QPen(t.chalk, 2));
     }
     const auto seam = desk_.seam_at();
     if (!seam) return;

@@ -129,7 +129,7 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
         more->addWidget(add);
         connect(add, &QPushButton::clicked, this, [this, i, roll] {
             edit([&](Shop& s) {
-                Mat bed{roll ? "roll" : "12 x 12", 12_in, roll ? 144_in : 12_in, {11.5_in, roll ? 144_in : 11.5_in}};
+                Mat bed{roll ? "roll" : "12 × 12", 12_in, roll ? 144_in : 12_in, {11.5_in, roll ? 144_in : 11.5_in}};
                 bed.roll = roll;
                 s.machines.at(i).beds.push_back(bed);
             });
@@ -264,15 +264,38 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
     auto* third = row_in(more);
     third->addWidget(colour, 2);
     third->addWidget(number(
-                         tr("price of film %1, cents an inch").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢/in"),
+                         tr("price of film %1, in cents").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢"),
                          [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
                      2);
+    auto* each = measure(
+        tr("film %1 is sold by").arg(i + 1), exactly(f.sold_by),
+        [i](Shop& s, const Measure& m) { s.drawer.at(i).sold_by = std::max(m.value, Length::sixtyfourths(1)); }, row);
+    each->setToolTip(tr("what the price is for, and what is bought at a time: a length of the roll, or of a sheet"));
+    third->addWidget(each, 2);
     auto* pattern = new Check(tr("has a direction"), row);
     pattern->setObjectName(tr("film %1 has a direction").arg(i + 1));
     pattern->setChecked(f.patterned);
     connect(pattern, &QCheckBox::clicked, this,
             [this, i](bool on) { edit([&](Shop& s) { s.drawer.at(i).patterned = on; }); });
     third->addWidget(pattern, 3);
+    if (f.patterned) {
+        auto* repeats = new QWidget(row);
+        row->layout()->addWidget(repeats);
+        auto* fourth = row_in(repeats);
+        auto* say = new QLabel(tr("the pattern repeats along and across after (0: no need to match)"), repeats);
+        say->setProperty("role", "small");
+        say->setWordWrap(true);
+        fourth->addWidget(say, 4);
+        const auto add = [&](const QString& name, Length value, Length FilmStock::*of) {
+            fourth->addWidget(
+                measure(
+                    name, exactly(value),
+                    [i, of](Shop& s, const Measure& m) { s.drawer.at(i).*of = std::max(m.value, Length{}); }, repeats),
+                2);
+        };
+        add(tr("pattern of film %1 repeats along").arg(i + 1), f.repeat_along, &FilmStock::repeat_along);
+        add(tr("pattern of film %1 repeats across").arg(i + 1), f.repeat_across, &FilmStock::repeat_across);
+    }
     second->addWidget(remover(
         tr("remove film %1").arg(i + 1), [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); },
         row));

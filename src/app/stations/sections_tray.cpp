@@ -120,7 +120,9 @@ class SectionsTray : public Tray {
     void show_beds() {
         const QSignalBlocker quiet(bed_);
         bed_->clear();
-        bed_->addItem(tr("the usual: %1").arg(text_of(desk_.shop().mat.name)), QString());
+        // What is printed goes on a page of its own accord.
+        const Mat& usual = plan() != nullptr && making().bed.empty() ? plan()->bed : desk_.shop().mat;
+        bed_->addItem(tr("the usual: %1").arg(text_of(usual.name)), QString());
         for (const Mat& bed : beds_of(desk_.shop().machines))
             bed_->addItem(tr("%1, %2").arg(text_of(bed.machine), text_of(bed.name)), text_of(bed_name(bed)));
         bed_->show_data(text_of(making().bed));
@@ -217,10 +219,31 @@ class SectionsTray : public Tray {
                 division_offer(tr("Let it be found"),
                                [this, picked] { return free_pieces(desk_.job(), colour_now(), picked); });
             }
+        } else if (const auto place = desk_.picked().place; place && plan() != nullptr) {
+            show_place(*place, words);
         } else {
-            words(tr("Drag a seam, or click a seam or a letter, to have it your way."), "small");
+            words(tr("Drag a seam, or click a seam, a letter or a free place, to have it your way."), "small");
         }
         show_wishes(words);
+    }
+
+    // A place where there is neither ink nor seam.
+    void show_place(Point place, const std::function<void(const QString&, const char*)>& words) {
+        const Point low = plan()->blank->face.low;
+        words(tr("Here: %1 from the left, %2 from the bottom")
+                  .arg(length(from_grid(place.x - low.x)), length(from_grid(place.y - low.y))),
+              nullptr);
+        const auto offer = [&](const QString& text, Axis axis, bool wanted) {
+            division_offer(text, [this, place, axis, wanted] {
+                if (!desk_.current() || plan() == nullptr) return desk_.job();
+                const auto command = wanted ? want_seam : forbid_seams_at;
+                return command(desk_.job(), colour_now(), *plan(), axis, along(axis, place), desk_.shop().display);
+            });
+        };
+        offer(tr("A level seam here"), Axis::Y, true);
+        offer(tr("An upright seam here"), Axis::X, true);
+        offer(tr("No level seam here"), Axis::Y, false);
+        offer(tr("No upright seam here"), Axis::X, false);
     }
 
     // What is wished, in words, with a way back.
@@ -720,10 +743,16 @@ class SectionsTray : public Tray {
         if (plan() != nullptr) {
             const bool mask = making().way == Way::PaintThrough;
             const LoadsPlan& p = *plan()->loads;
+            if (plan()->printed_with) {
+                const Colour& with = desk_.face().colours[*plan()->printed_with];
+                why(tr("Printed, cut and laid in one with %1: what is decided for that colour counts for this one.")
+                        .arg(text_of(with.paint.colour_name.empty() ? with.paint.colour : with.paint.colour_name)));
+            }
             fact(tr("sections"), QString::number(p.sections.size()));
             fact(tr("loads"), QString::number(p.loads.size()));
             fact(tr("film to cut"), length(p.film_total));
             fact(tr("share used"), QString("%1 %").arg(std::lround(p.share * 100)));
+            film_worth();
             if (desk_.plan().loads_saved > 0) {
                 fact(tr("loads of the whole job"),
                      QString::number(
@@ -735,6 +764,7 @@ class SectionsTray : public Tray {
             problems("sections");
             misfits(p);
             spoilt();
+            lost();
             heading(p.loads.size() == 1 ? tr("Why one load") : tr("Why %1 loads").arg(p.loads.size()));
             for (const Reason& reason : p.why) {
                 if (reason.id.ends_with("proved")) {
@@ -749,6 +779,17 @@ class SectionsTray : public Tray {
             }
         }
         end_follows();
+    }
+
+    // Of this film, over the whole job, where the drawer knows its price.
+    void film_worth() {
+        const std::string colour = plan()->making.way == Way::PaintThrough || is_printed(plan()->making)
+                                       ? std::string()
+                                       : desk_.face().colours[desk_.colour_at()].paint.colour;
+        for (const FilmCost& film : desk_.plan().film) {
+            if (film.film != plan()->making.film.id || film.colour != colour || !film.worth_cents) continue;
+            fact(tr("worth, for the whole job"), text_of(money(*film.worth_cents)));
+        }
     }
 
     void keepers(const LoadsPlan& p) {
@@ -792,6 +833,20 @@ class SectionsTray : public Tray {
                     desk_.apply(cut_section_again(desk_.job(), i, k));
                 })->setObjectName("spoilt " + letters);
             }
+        }
+    }
+
+    // Film that is lost, and what of it is not yet taken from the drawer.
+    void lost() {
+        const BenchRecord& bench = desk_.job().bench;
+        const Length film = spoilt_film(bench);
+        if (film > Length{}) fact(tr("film spoilt, of the whole job"), length(film));
+        for (std::size_t i = 0; i < bench.spoilt.size(); ++i) {
+            const CutLoad& load = bench.spoilt[i];
+            if (load.booked || !load.carried_by.empty()) continue;
+            offer(tr("Book the spoilt film: %1 off the roll").arg(length(load.film_length)), [this, i] {
+                desk_.book_spoilt(i);
+            })->setObjectName(QString("book spoilt %1").arg(i + 1));
         }
     }
 

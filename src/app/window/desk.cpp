@@ -82,7 +82,7 @@ void Desk::select(std::size_t sign, std::size_t face) {
 }
 
 void Desk::pick(Picked picked) {
-    if (picked.pieces == picked_.pieces && picked.seam == picked_.seam) return;
+    if (picked.pieces == picked_.pieces && picked.seam == picked_.seam && picked.place == picked_.place) return;
     picked_ = std::move(picked);
     Q_EMIT job_changed();
 }
@@ -116,6 +116,8 @@ void Desk::select_colour(std::size_t colour) {
     colour_at_ = colour;
     picked_ = {};
     looked_at_.reset();
+    // What is drawn is another colour's: it is laid out anew before anything else asks for it.
+    Q_EMIT marks_changed();
     Q_EMIT job_changed();
 }
 
@@ -608,6 +610,13 @@ void Desk::record_cut(CutRecord record) {
 void Desk::book(std::size_t cut_load) {
     if (cut_load >= job_.bench.cut.size()) return;
     Booked booked = book_film(job_, shop_, cut_load);
+    set_shop(booked.shop);
+    apply(std::move(booked.job));
+}
+
+void Desk::book_spoilt(std::size_t spoilt_load) {
+    if (spoilt_load >= job_.bench.spoilt.size()) return;
+    Booked booked = skarvel::book_spoilt(job_, shop_, spoilt_load);
     set_shop(booked.shop);
     apply(std::move(booked.job));
 }

@@ -69,10 +69,11 @@ class Desk : public QObject {
     [[nodiscard]] std::string thing_at() const {
         return art_at() ? face().art[*art_at()].id : face().lettering.texts[text_at()].id;
     }
-    /// What Sections points at: pieces of the colour at hand, or a seam by where it lies.
+    /// What Sections points at: pieces of the colour at hand, or a seam by where it lies, or a place between them.
     struct Picked {
-        std::vector<PieceName> pieces;
-        std::optional<Seam> seam;
+        std::vector<PieceName> pieces{};
+        std::optional<Seam> seam{};
+        std::optional<Point> place{};
     };
     void pick(Picked picked);
     [[nodiscard]] const Picked& picked() const { return picked_; }
@@ -97,6 +98,7 @@ class Desk : public QObject {
     void record_cut(CutRecord record);
     /// Books the film of a load that is cut in the drawer of the shop.
     void book(std::size_t cut_load);
+    void book_spoilt(std::size_t spoilt_load);
     [[nodiscard]] std::string say(const Reason& reason) const { return library_->catalogue.say(reason, shop_.display); }
 
     /// One undo step. Steps with the same non-empty `merge` that follow one another are one.

@@ -36,10 +36,14 @@ std::vector<Piece> joined(std::vector<Piece> parts) {
         std::vector<Region> shapes;
         Piece piece = parts[i];
         piece.letters.clear();
+        std::set<int> named;  // letters of the face
         for (std::size_t j = i; j < parts.size(); ++j) {
             if (root(j) != i) continue;
             shapes.push_back(parts[j].shape);
-            if (piece.letters != parts[j].letters || !piece.art) piece.letters += parts[j].letters;
+            bool fresh = parts[j].art ? piece.letters != parts[j].letters : false;
+            for (std::size_t k = 0; !parts[j].art && k < letters_of(parts[j].letters).size(); ++k)
+                fresh = named.insert(parts[j].first + static_cast<int>(k)).second || fresh;
+            if (fresh) piece.letters += parts[j].letters;
             piece.art = piece.art && parts[j].art;
         }
         if (shapes.size() > 1) piece.shape = merge(shapes);
@@ -127,6 +131,15 @@ std::vector<Piece> ink_of(const Lettering& lettering, const LetteringPlan& place
             if (part.colour == colour) parts.push_back({part.shape, part.name, next++, true, line, true});
         }
     }
+    return joined(std::move(parts));
+}
+
+std::vector<Piece> cut_together(const std::vector<const std::vector<Piece>*>& inks) {
+    std::vector<Piece> parts;
+    for (const auto* ink : inks) parts.insert(parts.end(), ink->begin(), ink->end());
+    std::stable_sort(parts.begin(), parts.end(), [](const Piece& a, const Piece& b) {
+        return a.first != b.first ? a.first < b.first : a.letters.size() > b.letters.size();
+    });
     return joined(std::move(parts));
 }
 

@@ -1,21 +1,16 @@
 #include "artwork/thin.h"
 
 #include <algorithm>
-#include <boost/polygon/polygon.hpp>
-#include <boost/polygon/voronoi.hpp>
 #include <cmath>
 #include <map>
-#include <set>
+#include <optional>
+#include <utility>
 
 namespace skarvel {
 namespace {
 
-namespace bp = boost::polygon;
-using Site = bp::point_data<int>;
-using Edge2 = bp::segment_data<int>;
-
-constexpr double simplify_grid = 160;  // 0.02 mm
-constexpr double opposite = -0.8;      // cosine between the ways to both nearest points: more than 143 degrees apart
+constexpr double opposite = -0.8;  // cosine between the ways to both nearest points: more than 143 degrees apart
+constexpr double slender = 5;      // times as long as wide: no more than what a sharp corner itself explains
 
 double off_line(Point p, Point a, Point b) {
     const double dx = static_cast<double>(b.x - a.x);
@@ -26,51 +21,6 @@ double off_line(Point p, Point a, Point b) {
     if (length == 0) return std::hypot(px, py);
     const double t = std::clamp((px * dx + py * dy) / (length * length), 0.0, 1.0);
     return std::hypot(px - t * dx, py - t * dy);
-}
-
-// Douglas and Peucker, 1973.
-void keep_far(const Ring& ring, std::size_t a, std::size_t b, std::vector<bool>& keep) {
-    std::vector<std::pair<std::size_t, std::size_t>> todo{{a, b}};
-    while (!todo.empty()) {
-        const auto [from, to] = todo.back();
-        todo.pop_back();
-        double most = 0;
-        std::size_t at = from;
-        for (std::size_t i = from + 1; i < to; ++i) {
-            const double d = off_line(ring[i % ring.size()], ring[from % ring.size()], ring[to % ring.size()]);
-            if (d > most) {
-                most = d;
-                at = i;
-            }
-        }
-        if (most <= simplify_grid) continue;
-        keep[at % ring.size()] = true;
-        todo.emplace_back(from, at);
-        todo.emplace_back(at, to);
-    }
-}
-
-Ring simplified(const Ring& ring) {
-    if (ring.size() < 8) return ring;
-    std::vector<bool> keep(ring.size());
-    std::size_t far = 0;
-    double most = -1;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const double d =
-            std::hypot(static_cast<double>(ring[i].x - ring[0].x), static_cast<double>(ring[i].y - ring[0].y));
-        if (d > most) {
-            most = d;
-            far = i;
-        }
-    }
-    keep[0] = keep[far] = true;
-    keep_far(ring, 0, far, keep);
-    keep_far(ring, far, ring.size(), keep);
-    Ring out;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        if (keep[i]) out.push_back(ring[i]);
-    }
-    return out.size() >= 3 ? out : ring;
 }
 
 // Corners sharper than 60 degrees, pointing either way: strokes and gaps run out to nothing there, as they are drawn
@@ -110,84 +60,202 @@ struct Spot {
     bool ink = true;
 };
 
-bool inside(const std::vector<Ring>& rings, double x, double y) {
-    bool in = false;
-    for (const Ring& ring : rings) {
-        for (std::size_t i = 0, k = ring.size() - 1; i < ring.size(); k = i++) {
-            const double ay = static_cast<double>(ring[i].y);
-            const double by = static_cast<double>(ring[k].y);
-            if ((ay > y) == (by > y)) continue;
-            const double ax = static_cast<double>(ring[i].x);
-            const double bx = static_cast<double>(ring[k].x);
-            if (x < (bx - ax) * (y - ay) / (by - ay) + ax) in = !in;
+// Circles that touch an outline and hold nothing of it, for one shape about its own corner.
+class Circles {
+  public:
+    explicit Circles(const std::vector<Ring>& rings) : sharp_(sharp_corners(rings)) {
+        for (const Ring& ring : rings) {
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point a = ring[i];
+                const Point b = ring[(i + 1) % ring.size()];
+                const double dx = static_cast<double>(b.x - a.x);
+                const double dy = static_cast<double>(b.y - a.y);
+                const double length = std::hypot(dx, dy);
+                if (length == 0) continue;
+                // Ink lies to the left of every ring.
+                edges_.push_back({{static_cast<double>(a.x), static_cast<double>(a.y)},
+                                  {dx / length, dy / length},
+                                  {-dy / length, dx / length},
+                                  length,
+                                  edges_.size() + 1});
+            }
+            if (!edges_.empty() && first_ < edges_.size()) edges_.back().next = first_;
+            first_ = edges_.size();
         }
     }
-    return in;
-}
 
-// Points of the medial axis with the width there, for one shape about its own corner.
-std::vector<Spot> axis(const std::vector<Ring>& rings) {
-    std::vector<Edge2> edges;
-    for (const Ring& ring : rings) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Point a = ring[i];
-            const Point b = ring[(i + 1) % ring.size()];
-            edges.emplace_back(Site(static_cast<int>(a.x), static_cast<int>(a.y)),
-                               Site(static_cast<int>(b.x), static_cast<int>(b.y)));
-        }
-    }
-    bp::voronoi_diagram<double> diagram;
-    bp::construct_voronoi(edges.begin(), edges.end(), &diagram);
-    // The nearest point of a cell's site to a point of the diagram.
-    const auto nearest = [&](const bp::voronoi_diagram<double>::cell_type& cell, double x, double y) {
-        const Edge2& e = edges[cell.source_index()];
-        const double ax = e.low().x();
-        const double ay = e.low().y();
-        const double bx = e.high().x();
-        const double by = e.high().y();
-        if (cell.contains_point()) {
-            return cell.source_category() == bp::SOURCE_CATEGORY_SEGMENT_START_POINT ? std::pair(ax, ay)
-                                                                                     : std::pair(bx, by);
-        }
-        const double dx = bx - ax;
-        const double dy = by - ay;
-        const double t = std::clamp(((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy), 0.0, 1.0);
-        return std::pair(ax + t * dx, ay + t * dy);
-    };
-    const std::vector<Point> sharp = sharp_corners(rings);
-    const auto runs_out = [&](double x, double y, double width) {
-        constexpr double slender = 5;  // times as long as wide: no more than what the corner itself explains
-        return std::any_of(sharp.begin(), sharp.end(), [&](Point c) {
-            return std::hypot(static_cast<double>(c.x) - x, static_cast<double>(c.y) - y) < slender * width;
+    // Where two opposite edges are nearer than `limit`, on one side of the outline.
+    std::vector<Spot> narrower_than(double limit, bool ink) {
+        std::vector<Spot> spots;
+        arrange(limit);
+        each_sample(limit, ink, [&](Vec p, Vec n) {
+            if (const auto s = spot(p, n, limit, ink); s && !runs_out(*s)) spots.push_back(*s);
         });
+        return spots;
+    }
+
+    // The least width of strokes; 0 for none.
+    double thinnest(double from) {
+        double all = 0;
+        for (const Edge& e : edges_) all = std::max({all, std::abs(e.at.x), std::abs(e.at.y)});
+        for (double limit = from; limit < 4 * all; limit *= 2) {
+            double least = limit;
+            arrange(limit);
+            each_sample(limit, true, [&](Vec p, Vec n) {
+                if (const auto s = spot(p, n, least, true); s && !runs_out(*s)) least = s->width;
+            });
+            if (least < limit) return least;
+        }
+        return 0;
+    }
+
+  private:
+    struct Vec {
+        double x = 0, y = 0;
+        friend Vec operator-(Vec a, Vec b) { return {a.x - b.x, a.y - b.y}; }
+        friend Vec operator+(Vec a, Vec b) { return {a.x + b.x, a.y + b.y}; }
+        friend Vec operator*(double f, Vec a) { return {f * a.x, f * a.y}; }
+        friend double dot(Vec a, Vec b) { return a.x * b.x + a.y * b.y; }
     };
-    std::vector<Spot> spots;
-    for (const auto& edge : diagram.edges()) {
-        if (!edge.is_primary() || !edge.is_finite() || &edge > edge.twin()) continue;
-        const auto& a = *edge.vertex0();
-        const auto& b = *edge.vertex1();
-        for (const double t : {0.0, 0.5, 1.0}) {
-            const double x = a.x() + (b.x() - a.x()) * t;
-            const double y = a.y() + (b.y() - a.y()) * t;
-            const auto [px, py] = nearest(*edge.cell(), x, y);
-            const auto [qx, qy] = nearest(*edge.twin()->cell(), x, y);
-            const double p = std::hypot(px - x, py - y);
-            const double q = std::hypot(qx - x, qy - y);
-            if (p < 1 || q < 1) continue;
-            const double cosine = ((px - x) * (qx - x) + (py - y) * (qy - y)) / (p * q);
-            if (cosine > opposite || runs_out(x, y, p + q)) continue;
-            spots.push_back({x, y, p + q, inside(rings, x, y)});
+    struct Edge {
+        Vec at, along, normal;
+        double length = 0;
+        std::size_t next = 0;
+    };
+
+    // Edges by the squares that their boxes meet, square after square in one list.
+    void arrange(double cell) {
+        constexpr double most_cells = 1 << 16;
+        Vec high;
+        for (const Edge& e : edges_) high = {std::max(high.x, e.at.x), std::max(high.y, e.at.y)};
+        cell_ = std::max(cell / 2, std::sqrt(high.x * high.y / most_cells) + 1);
+        columns_ = static_cast<long>(high.x / cell_) + 1;
+        rows_ = static_cast<long>(high.y / cell_) + 1;
+        starts_.assign(static_cast<std::size_t>(columns_ * rows_) + 1, 0);
+        const auto each = [&](auto what) {
+            for (std::size_t i = 0; i < edges_.size(); ++i) {
+                const Vec a = edges_[i].at;
+                const Vec b = a + edges_[i].length * edges_[i].along;
+                for_squares({std::min(a.x, b.x), std::min(a.y, b.y)}, {std::max(a.x, b.x), std::max(a.y, b.y)},
+                            [&](std::size_t square) { what(square, i); });
+            }
+        };
+        each([&](std::size_t square, std::size_t) { ++starts_[square + 1]; });
+        for (std::size_t i = 1; i < starts_.size(); ++i) starts_[i] += starts_[i - 1];
+        in_square_.resize(starts_.back());
+        std::vector<std::size_t> filled(starts_.begin(), starts_.end() - 1);
+        each([&](std::size_t square, std::size_t i) { in_square_[filled[square]++] = i; });
+        seen_.assign(edges_.size(), 0);
+        stamp_ = 0;
+    }
+
+    template <class Do>
+    void for_squares(Vec low, Vec high, Do what) const {
+        const auto at = [&](double v, long most) {
+            return std::clamp(static_cast<long>(std::floor(v / cell_)), 0L, most - 1);
+        };
+        const long x1 = at(high.x, columns_);
+        const long y1 = at(high.y, rows_);
+        for (long y = at(low.y, rows_); y <= y1; ++y) {
+            for (long x = at(low.x, columns_); x <= x1; ++x) what(static_cast<std::size_t>(y * columns_ + x));
         }
     }
-    return spots;
-}
 
-// Spots under the limit, near ones taken together, each as its thinnest.
-std::vector<Spot> thin_spots(const std::vector<Spot>& all, bool ink, double limit) {
-    std::vector<Spot> thin;
-    for (const Spot& s : all) {
-        if (s.ink == ink && s.width < limit) thin.push_back(s);
+    // Edges that come within `reach` of a point, each once.
+    template <class Do>
+    void near(Vec p, double reach, Do what) {
+        ++stamp_;
+        for_squares({p.x - reach, p.y - reach}, {p.x + reach, p.y + reach}, [&](std::size_t square) {
+            for (std::size_t k = starts_[square]; k < starts_[square + 1]; ++k) {
+                const std::size_t i = in_square_[k];
+                if (std::exchange(seen_[i], stamp_) != stamp_) what(edges_[i]);
+            }
+        });
     }
+
+    // Places on the outline with the way into ink, or out of it: along each edge, and at corners that reach in, the way
+    // to what lies nearest across.
+    template <class Do>
+    void each_sample(double limit, bool ink, Do what) {
+        constexpr double most = 64;
+        constexpr double turns = 0.17;  // sine of 10 degrees: gentler corners are covered by their edges
+        const double side = ink ? 1 : -1;
+        for (const Edge& e : edges_) {
+            const double count = std::clamp(std::ceil(e.length / limit), 2.0, most);
+            for (double k = 0; k < count; ++k) what(e.at + (k + 0.5) / count * e.length * e.along, side * e.normal);
+            const Edge& next = edges_[e.next];
+            const double turn = e.along.x * next.along.y - e.along.y * next.along.x;
+            if (side * turn > -turns) continue;
+            Vec nearest;
+            double least = limit * limit;
+            near(next.at, limit, [&](const Edge& b) {
+                const double t = std::clamp(dot(next.at - b.at, b.along), 0.0, b.length);
+                const Vec way = b.at + t * b.along - next.at;
+                const double d = dot(way, way);
+                // Between the ways that both edges face.
+                const bool in = dot(way, e.along) >= 0 && dot(way, next.along) <= 0;
+                if (d < 1 || d >= least || !in) return;
+                least = d;
+                nearest = way;
+            });
+            if (least < limit * limit) what(next.at, 1 / std::sqrt(least) * nearest);
+        }
+    }
+
+    // The circle that touches the outline at p, from the side of the unit vector n, and no other edge reaches into; if
+    // it is narrower than `limit` and touches on the opposite side too.
+    [[nodiscard]] std::optional<Spot> spot(Vec p, Vec n, double limit, bool ink) {
+        double r = limit / 2;
+        Vec touch;
+        bool found = false;
+        near(p + r * n, r, [&](const Edge& b) {
+            const Vec from = p - b.at;
+            // Against its line: the centre p + r n is as far from it as from p.
+            double s = dot(from, b.normal);
+            const Vec m = s < 0 ? -1.0 * b.normal : b.normal;
+            s = std::abs(s);
+            const double lean = 1 - dot(n, m);
+            if (s >= 1 && lean > 1e-9 && s / lean < r) {
+                const double along = dot(from + s / lean * n, b.along);
+                if (along >= 0 && along <= b.length) {
+                    r = s / lean;
+                    touch = b.at + along * b.along;
+                    found = true;
+                }
+            }
+            // Against its corner.
+            const Vec d = b.at - p;
+            const double ahead = dot(n, d);
+            if (ahead > 1e-6 && dot(d, d) >= 1 && dot(d, d) / (2 * ahead) < r) {
+                r = dot(d, d) / (2 * ahead);
+                touch = b.at;
+                found = true;
+            }
+        });
+        if (!found) return std::nullopt;
+        const Vec centre = p + r * n;
+        if (-1 / r * dot(n, touch - centre) > opposite) return std::nullopt;
+        return Spot{centre.x, centre.y, 2 * r, ink};
+    }
+
+    [[nodiscard]] bool runs_out(const Spot& s) const {
+        return std::any_of(sharp_.begin(), sharp_.end(), [&](Point c) {
+            return std::hypot(static_cast<double>(c.x) - s.x, static_cast<double>(c.y) - s.y) < slender * s.width;
+        });
+    }
+
+    std::vector<Point> sharp_;
+    std::vector<Edge> edges_;
+    std::size_t first_ = 0;  // of the ring that is read
+    double cell_ = 1;        // side of a square
+    long columns_ = 1, rows_ = 1;
+    std::vector<std::size_t> starts_, in_square_;
+    std::vector<unsigned> seen_;
+    unsigned stamp_ = 0;
+};
+
+// Near ones taken together, each as its thinnest.
+std::vector<Spot> thin_spots(std::vector<Spot> thin, double limit) {
     std::sort(thin.begin(), thin.end(),
               [](const Spot& a, const Spot& b) { return std::tie(a.width, a.y, a.x) < std::tie(b.width, b.y, b.x); });
     std::vector<Spot> apart;
@@ -200,15 +268,24 @@ std::vector<Spot> thin_spots(const std::vector<Spot>& all, bool ink, double limi
 }
 
 struct Measured {
-    std::vector<Spot> spots;
+    std::vector<Spot> strokes, gaps;
+    double thinnest = 0;
 };
+
+Measured measured(const std::vector<Ring>& rings, double stroke, double gap) {
+    Circles circles(rings);
+    Measured out{thin_spots(circles.narrower_than(stroke, true), stroke),
+                 thin_spots(circles.narrower_than(gap, false), gap), 0};
+    out.thinnest = out.strokes.empty() ? circles.thinnest(stroke) : out.strokes.front().width;
+    return out;
+}
 
 std::vector<Ring> own_frame(const Region& shape, Point low) {
     std::vector<Ring> rings;
     for (const Ring& ring : shape.rings()) {
         Ring moved;
         for (const Point p : ring) moved.push_back(p - low);
-        rings.push_back(simplified(moved));
+        rings.push_back(std::move(moved));
     }
     return rings;
 }
@@ -253,11 +330,8 @@ std::pair<double, Point> between(const Region& a, const Region& b, const Box& ne
 
 Length thinnest(const Region& shape) {
     if (shape.empty()) return {};
-    double least = 0;
-    for (const Spot& s : axis(own_frame(shape, shape.bounds().low))) {
-        if (s.ink) least = least == 0 ? s.width : std::min(least, s.width);
-    }
-    return from_grid(std::llround(least));
+    return from_grid(
+        std::llround(Circles(own_frame(shape, shape.bounds().low)).thinnest(static_cast<double>(to_grid(0.0625_in)))));
 }
 
 ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) {
@@ -272,21 +346,20 @@ ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) 
         boxes.push_back(box);
         const std::vector<Ring> rings = own_frame(pieces[i].shape, box.low);
         auto [at, fresh] = known.try_emplace(rings);
-        if (fresh) at->second.spots = axis(rings);
+        if (fresh) at->second = measured(rings, stroke, gap);
         const auto add = [&](Thin what, const Spot& s, Length limit) {
             const Length width = from_grid(std::llround(s.width));
             plan.places.push_back({what, i, pieces[i].letters, Point{std::llround(s.x), std::llround(s.y)} + box.low,
                                    width, cure_for(width, limit)});
         };
-        for (const Spot& s : at->second.spots) {
-            if (s.ink) thinnest_stroke = thinnest_stroke == 0 ? s.width : std::min(thinnest_stroke, s.width);
-        }
-        for (const Spot& s : thin_spots(at->second.spots, true, stroke)) {
+        const double least = at->second.thinnest;
+        if (least > 0) thinnest_stroke = thinnest_stroke == 0 ? least : std::min(thinnest_stroke, least);
+        for (const Spot& s : at->second.strokes) {
             add(Thin::Stroke, s, limits.stroke);
             ++plan.strokes;
             plan.bolder = std::max(plan.bolder, plan.places.back().cure);
         }
-        for (const Spot& s : thin_spots(at->second.spots, false, gap)) {
+        for (const Spot& s : at->second.gaps) {
             add(Thin::Gap, s, limits.gap);
             ++plan.gaps;
         }

@@ -3,11 +3,11 @@
 // Thin: strokes, gaps and keepers too thin for the film or the hand, where they are.
 //
 // The width of a stroke at a point is what the medial axis says: twice the distance to the nearest edge, for points
-// that have two nearest points of the outline on opposite sides. The axis comes from the Voronoi diagram of the
-// outline's edges (Boost.Polygon), of each piece alone; inside the ink it measures strokes, outside it gaps in one
-// piece. Branches that only run into a corner are left out: there the two nearest points lie side by side, not
-// opposite. Outlines are simplified by no more than 0.02 mm first. Between two pieces the gap is the shortest distance
-// of their outlines. A keeper is as large as the largest circle in it.
+// that have two nearest points of the outline on opposite sides. Such points are found from the outline: the largest
+// circle that touches it at a place, and holds nothing of it (as Ma, Bae and Choi shrink theirs, 2012; here against
+// straight edges, so in closed form). Of each piece alone; inside the ink it measures strokes, outside it gaps in one
+// piece. Circles in a corner are left out: there the two nearest points lie side by side, not opposite. Between two
+// pieces the gap is the shortest distance of their outlines. A keeper is as large as the largest circle in it.
 //
 // Equal pieces are measured once.
 #pragma once

@@ -1,5 +1,7 @@
 #include "cost/shopping.h"
 
+#include "cost/film_cost.h"
+
 #include <algorithm>
 
 namespace skarvel {
@@ -16,8 +18,12 @@ std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
         if (!load.cut && load.from.empty()) film += load.film_length;
     }
     if (film > Length{}) {
-        items.push_back({{"buy.film", {{"film", in.making.film.name}}},
-                         {"buy.roll", {{"length", film}, {"width", in.film_width}}}});
+        Reason much{"buy.roll", {{"length", film}, {"width", in.film_width}}};
+        if (in.film_cents) {
+            much.id = "buy.roll-priced";
+            much.arguments.emplace_back("cost", money(*in.film_cents));
+        }
+        items.push_back({{"buy.film", {{"film", in.making.film.name}}}, std::move(much)});
     }
     Length tape;
     for (const Section& section : in.loads.sections) {

@@ -3,6 +3,7 @@
 // What to buy or take from the drawer for a job: film by the inch of roll, coats by the area they cover, tape.
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "loads/loads.h"
@@ -19,8 +20,9 @@ struct ShoppingInput {
     BuildUp method;
     Length film_width;
     std::string seal;
-    Length rope;        ///< that turns of rope take
-    bool first = true;  ///< colour of its face: the blank and its coats are bought once
+    Length rope;                               ///< that turns of rope take
+    bool first = true;                         ///< colour of its face: the blank and its coats are bought once
+    std::optional<std::int64_t> film_cents{};  ///< what its film is worth, where a price is known
     friend bool operator==(const ShoppingInput&, const ShoppingInput&) = default;
 };
 

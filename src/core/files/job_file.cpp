@@ -494,7 +494,11 @@ Json write_section(const Section& s) {
            {"keepers", keepers}};
     for (const Region& tie : s.ties) j["ties"].push_back(write_region(tie));
     if (s.pass != 1) j["pass"] = s.pass;
-    for (const Point& move : s.again) j["again"].push_back({{"move", {move.x, move.y}}});
+    for (const Motion& m : s.again) {
+        j["again"].push_back({{"move", {m.by.x, m.by.y}}});
+        if (m.quarters != 0) j["again"].back()["quarters"] = m.quarters;
+        if (m.over) j["again"].back()["over"] = true;
+    }
     for (const KnifeLine& l : s.lines) {
         j["lines"].push_back({{"kind", l.kind == KnifeLine::Kind::Match ? "match" : "weeding"},
                               {"from", {l.from.x, l.from.y}},
@@ -535,8 +539,9 @@ Section read_section(const Object& o) {
     if (o.has("again")) {
         o.each("again", [&](const Json& again, const std::string& where) {
             const Object a(again, where);
-            a.only({"move"});
-            s.again.push_back(read_point(a, "move"));
+            a.only({"move", "quarters", "over"});
+            s.again.push_back({read_point(a, "move"), a.has("quarters") ? a.whole("quarters", 0, 3) : 0,
+                               a.has("over") && a.flag("over")});
         });
     }
     if (o.has("lines")) {

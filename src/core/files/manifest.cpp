@@ -36,22 +36,26 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
             Json lays = Json::array();
             for (const Lay& lay : lays_of({section})) {
                 const auto [low, high] = corners(section, face->blank->face, lay.move);
-                const Point at = on_face.low + lay.move;
+                const Point at = lay.move(on_face).low;
                 lays.push_back({{"face", {{"x", millimetres(at.x)}, {"y", millimetres(at.y)}}},
+                                {"quarters", lay.move.quarters},
+                                {"over", lay.move.over},
                                 {"sheet",
                                  {{"fromLeft", show_number(low.from_left, shop.display)},
                                   {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
             }
-            sections.push_back({{"of", s.of},
-                                {"section", s.section + 1},
-                                {"letters", s.name},
-                                {"turned", s.placement.turned},
-                                {"slant", s.placement.slant},
-                                {"mat", {{"x", millimetres(s.placement.at.x)}, {"y", millimetres(s.placement.at.y)}}},
-                                {"moved", {{"x", millimetres(s.moved.x)}, {"y", millimetres(s.moved.y)}}},
-                                {"pass", section.pass},
-                                {"lays", lays},
-                                {"keepers", section.keepers.size()}});
+            sections.push_back(
+                {{"of", s.of},
+                 {"section", s.section + 1},
+                 {"letters", s.name},
+                 {"turned", s.placement.turned},
+                 {"slant", s.placement.slant},
+                 {"mat", {{"x", millimetres(s.placement.at.x)}, {"y", millimetres(s.placement.at.y)}}},
+                 {"moved", {{"x", millimetres(s.moved.x)}, {"y", millimetres(s.moved.y)}}},
+                 {"pass", section.pass},
+                 {"film", {{"right", millimetres(on_face.high.x)}, {"top", millimetres(on_face.high.y)}}},
+                 {"lays", lays},
+                 {"keepers", section.keepers.size()}});
             csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{}\r\n", load.number, quoted(load.word),
                                quoted(making.film.name), way, quoted(load.bed.name), load.load->film_length.in_mm(),
                                quoted(s.of), s.section + 1, quoted(s.name),

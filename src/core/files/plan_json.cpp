@@ -149,10 +149,12 @@ class Writer {
                  {"pass", s.pass},
                  {"again", Json::array()},
                  {"keepers", keepers}});
-            for (const Point& move : s.again) {
+            for (const Motion& move : s.again) {
                 const auto corner = corners(s, face, move).first;
-                sections.back()["again"].push_back(
-                    {{"fromLeft", corner.from_left.in_mm()}, {"fromBottom", corner.from_bottom.in_mm()}});
+                sections.back()["again"].push_back({{"fromLeft", corner.from_left.in_mm()},
+                                                    {"fromBottom", corner.from_bottom.in_mm()},
+                                                    {"quarters", move.quarters},
+                                                    {"over", move.over}});
             }
         }
         Json seams = Json::array();

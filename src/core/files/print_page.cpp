@@ -28,6 +28,20 @@ Rgb rgb_of(const std::string& colour) {
 
 }  // namespace
 
+std::vector<Printed> printed_on(const Plan& plan, const FacePlan& face, const OnMat& s) {
+    std::vector<Printed> all;
+    for (const FacePlan& f : plan.faces) {
+        const bool here = f.sign == face.sign && f.face == face.face;
+        if (!here || (f.colour != face.colour && f.printed_with != face.colour)) continue;
+        std::vector<Region> shapes;
+        for (const Piece& p : *f.ink) shapes.push_back(p.shape);
+        Region ink = merge(shapes);
+        ink = s.placement.slant != 0 ? ink.rotated(s.placement.slant) : s.placement.turned ? ink.turned() : ink;
+        all.push_back({f.colour, intersect(ink.moved(s.moved), s.laid.cut)});
+    }
+    return all;
+}
+
 Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut& load) {
     if (!load.bed.print) {
         return refused({"print.no-marks", {{"load", load.load->name}, {"bed", load.bed.name}}}, "sections",
@@ -65,21 +79,27 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
     for (const OnMat& s : load.sections) {
         const FacePlan* face = plan.of_step(job, s.of);
         if (face == nullptr) continue;
-        const Rgb ink = rgb_of(job.signs[face->sign].faces[face->face].colours.at(face->colour).paint.colour);
-        cairo_set_source_rgb(cr, ink.red, ink.green, ink.blue);
-        const Region printed = intersect(grow(s.laid.cut, print_bleed), s.laid.film);
-        for (const Ring& ring : printed.rings()) {
-            bool first = true;
-            for (const Point& p : ring) {
-                const double x = x_of(grid_to_mm(p.x));
-                const double y = y_of(grid_to_mm(p.y));
-                first ? cairo_move_to(cr, x, y) : cairo_line_to(cr, x, y);
-                first = false;
+        const std::vector<Printed> colours = printed_on(plan, *face, s);
+        // What goes past the cut lies under all colours.
+        for (const bool past : {true, false}) {
+            for (const auto& [colour, ink] : colours) {
+                const Rgb rgb = rgb_of(job.signs[face->sign].faces[face->face].colours.at(colour).paint.colour);
+                cairo_set_source_rgb(cr, rgb.red, rgb.green, rgb.blue);
+                const Region shape = past ? intersect(grow(ink, print_bleed), s.laid.film) : ink;
+                for (const Ring& ring : shape.rings()) {
+                    bool first = true;
+                    for (const Point& p : ring) {
+                        const double x = x_of(grid_to_mm(p.x));
+                        const double y = y_of(grid_to_mm(p.y));
+                        first ? cairo_move_to(cr, x, y) : cairo_line_to(cr, x, y);
+                        first = false;
+                    }
+                    cairo_close_path(cr);
+                }
+                cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+                cairo_fill(cr);
             }
-            cairo_close_path(cr);
         }
-        cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
-        cairo_fill(cr);
     }
     // Corners around what is between the marks, black, 1 mm thick; their inner edges are what the path counts from.
     constexpr double thick = 1;

@@ -18,6 +18,15 @@ struct PrintPage {
     Point zero;  ///< of the cut path, from the page's lower left corner
 };
 
+/// Ink of one colour on the mat.
+struct Printed {
+    std::size_t colour = 0;  ///< place among the face's colours
+    Region ink;
+};
+/// What is printed on a section of a colour: its own ink, and that of the colours that are printed with it, in the
+/// order of laying.
+std::vector<Printed> printed_on(const Plan& plan, const FacePlan& face, const OnMat& section);
+
 constexpr Length print_bleed = 0.03125_in;  // from memory
 
 /// Refused where the load is cut on a bed that is no printed page, or where the marks would leave the page.

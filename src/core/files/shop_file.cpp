@@ -95,6 +95,9 @@ void write_cutting(Json& j, const Shop& shop) {
         if (!f.roll) film["roll"] = false;
         if (f.patterned) film["patterned"] = true;
         if (f.price_cents != 0) film["priceCents"] = f.price_cents;
+        if (f.sold_by != 1_in) film["soldBy"] = typed(f.sold_by);
+        if (f.repeat_across != Length{}) film["repeatAcross"] = typed(f.repeat_across);
+        if (f.repeat_along != Length{}) film["repeatAlong"] = typed(f.repeat_along);
         j["drawer"].push_back(film);
     }
     j["hands"] = {{"shift", typed(shop.hands.shift)},
@@ -113,11 +116,17 @@ void read_cutting(const Object& o, Shop& shop) {
     if (o.has("drawer")) {
         o.each("drawer", [&](const Json& j, const std::string& where) {
             const Object f(j, where);
-            f.only({"film", "name", "width", "left", "colour", "roll", "patterned", "priceCents"});
-            shop.drawer.push_back({f.text("film"), f.text_or("colour", ""), f.text("name"), f.length("width").value,
-                                   f.length("left").value, !f.has("roll") || f.flag("roll"),
-                                   f.has("patterned") && f.flag("patterned"),
-                                   f.has("priceCents") ? f.whole("priceCents", 0, 10'000'000) : 0});
+            f.only({"film", "name", "width", "left", "colour", "roll", "patterned", "priceCents", "soldBy",
+                    "repeatAcross", "repeatAlong"});
+            const auto length_or = [&](const char* key, Length usual) {
+                return f.has(key) ? f.length(key).value : usual;
+            };
+            shop.drawer.push_back(
+                {f.text("film"), f.text_or("colour", ""), f.text("name"), f.length("width").value,
+                 f.length("left").value, !f.has("roll") || f.flag("roll"), f.has("patterned") && f.flag("patterned"),
+                 f.has("priceCents") ? f.whole("priceCents", 0, 10'000'000) : 0,
+                 std::max(length_or("soldBy", 1_in), Length::sixtyfourths(1)),
+                 std::max(length_or("repeatAcross", {}), Length{}), std::max(length_or("repeatAlong", {}), Length{})});
         });
     }
     if (o.has("hands")) {

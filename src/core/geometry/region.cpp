@@ -198,6 +198,30 @@ Box grown(const Box& box, Length by) {
     return {{box.low.x - d, box.low.y - d}, {box.high.x + d, box.high.y + d}};
 }
 
+Point Motion::operator()(Point p) const {
+    if (over) p.x = -p.x;
+    for (int k = 0; k < quarters; ++k) p = {-p.y, p.x};
+    return p + by;
+}
+
+Box Motion::operator()(const Box& box) const {
+    const Point a = (*this)(box.low);
+    const Point b = (*this)(box.high);
+    return {{std::min(a.x, b.x), std::min(a.y, b.y)}, {std::max(a.x, b.x), std::max(a.y, b.y)}};
+}
+
+Motion operator*(const Motion& second, const Motion& first) {
+    // Turning over after a turn is the turn the other way after turning over.
+    const int turned = second.over ? 4 - first.quarters : first.quarters;
+    return {second(first.by), (second.quarters + turned) % 4, second.over != first.over};
+}
+
+Motion inverse(const Motion& motion) {
+    Motion back{{}, motion.over ? motion.quarters : (4 - motion.quarters) % 4, motion.over};
+    back.by = Point{} - back(motion.by);
+    return back;
+}
+
 Region Region::rectangle(const Box& box) {
     if (box.empty()) return {};
     return RegionAccess::make({{box.low, {box.high.x, box.low.y}, box.high, {box.low.x, box.high.y}}});
@@ -248,6 +272,12 @@ Region Region::moved(Point by) const {
         for (Point& p : ring) p = p + by;
     }
     return out;  // order and starting points do not change with a move
+}
+
+Region Region::laid(const Motion& motion) const {
+    Region out = motion.over ? mirrored(0) : *this;
+    for (int k = 0; k < motion.quarters; ++k) out = out.turned();
+    return out.moved(motion.by);
 }
 
 Region Region::turned() const {
@@ -356,25 +386,38 @@ bool touch(const Region& a, const Region& b) {
     return !intersect(grow(a, Length::nanometres(2 * grid_nm)), b).empty();
 }
 
-Length crossed(const Region& shape, Axis axis, std::int64_t where) {
-    const Axis other = axis == Axis::X ? Axis::Y : Axis::X;
-    std::vector<double> cuts;
+std::vector<Length> crossed(const Region& shape, Axis axis, const std::vector<std::int64_t>& where) {
+    std::vector<std::vector<double>> cuts(where.size());
     for (const Ring& ring : shape.rings()) {
         for (std::size_t i = 0; i < ring.size(); ++i) {
             const Point a = ring[i];
             const Point b = ring[(i + 1) % ring.size()];
             const std::int64_t p = along(axis, a);
             const std::int64_t q = along(axis, b);
-            if ((p < where) == (q < where)) continue;
-            const double share = static_cast<double>(where - p) / static_cast<double>(q - p);
-            cuts.push_back(static_cast<double>(along(other, a)) +
-                           share * static_cast<double>(along(other, b) - along(other, a)));
+            // From above the lower end up to the upper one.
+            const auto first = std::upper_bound(where.begin(), where.end(), std::min(p, q));
+            const auto last = std::upper_bound(first, where.end(), std::max(p, q));
+            for (auto at = first; at != last; ++at) {
+                const double share = static_cast<double>(*at - p) / static_cast<double>(q - p);
+                const double there = static_cast<double>(along(other(axis), a)) +
+                                     share * static_cast<double>(along(other(axis), b) - along(other(axis), a));
+                cuts[static_cast<std::size_t>(at - where.begin())].push_back(there);
+            }
         }
     }
-    std::sort(cuts.begin(), cuts.end());
-    double inside = 0;
-    for (std::size_t i = 0; i + 1 < cuts.size(); i += 2) inside += cuts[i + 1] - cuts[i];
-    return from_grid(std::llround(inside));
+    std::vector<Length> lengths;
+    lengths.reserve(where.size());
+    for (std::vector<double>& each : cuts) {
+        std::sort(each.begin(), each.end());
+        double inside = 0;
+        for (std::size_t i = 0; i + 1 < each.size(); i += 2) inside += each[i + 1] - each[i];
+        lengths.push_back(from_grid(std::llround(inside)));
+    }
+    return lengths;
+}
+
+Length crossed(const Region& shape, Axis axis, std::int64_t where) {
+    return crossed(shape, axis, std::vector<std::int64_t>{where}).front();
 }
 
 }  // namespace skarvel

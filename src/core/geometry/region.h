@@ -59,6 +59,20 @@ Box around(const Box& a, const Box& b);  ///< smallest box that holds both; an e
 Box common(const Box& a, const Box& b);
 Box grown(const Box& box, Length by);
 
+/// A rigid motion on the grid: turned over about the upright axis, then by quarter turns counter-clockwise, both about
+/// the origin, then moved.
+struct Motion {
+    Point by;
+    int quarters = 0;   ///< 0 to 3
+    bool over = false;  ///< turned over: x becomes -x
+    [[nodiscard]] Point operator()(Point p) const;
+    [[nodiscard]] Box operator()(const Box& box) const;
+    friend constexpr auto operator<=>(const Motion&, const Motion&) = default;
+};
+/// `first`, then `second`.
+Motion operator*(const Motion& second, const Motion& first);
+Motion inverse(const Motion& motion);
+
 using Ring = std::vector<Point>;
 
 class Region {
@@ -75,6 +89,7 @@ class Region {
     [[nodiscard]] Box bounds() const;
     [[nodiscard]] double area_mm2() const;
     [[nodiscard]] Region moved(Point by) const;
+    [[nodiscard]] Region laid(const Motion& motion) const;
     /// Left and right changed: x becomes `twice_middle` - x.
     [[nodiscard]] Region mirrored(std::int64_t twice_middle) const;
     /// A quarter turn counter-clockwise about the origin.
@@ -107,9 +122,12 @@ std::vector<Region> holes(const Region& shape);
 bool touch(const Region& a, const Region& b);
 
 enum class Axis { X, Y };
+constexpr Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
 constexpr std::int64_t along(Axis axis, Point p) { return axis == Axis::X ? p.x : p.y; }
 
 /// How much of `shape` lies on the line where `axis` equals `where`: the length of ink that a seam there would cut.
 Length crossed(const Region& shape, Axis axis, std::int64_t where);
+/// The same at many places, in ascending order, for about the price of one.
+std::vector<Length> crossed(const Region& shape, Axis axis, const std::vector<std::int64_t>& where);
 
 }  // namespace skarvel

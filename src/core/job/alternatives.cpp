@@ -1,6 +1,7 @@
 #include "job/alternatives.h"
 
 #include <algorithm>
+#include <set>
 #include <tuple>
 
 namespace skarvel {
@@ -29,8 +30,12 @@ class Search {
         lettering_ = now->of(sign_, face_, colour_)->lettering;
         const FacePlan& here = *now->of(sign_, face_, colour_);
         room_ = here.bed.usable;
+        for (const FacePlan& f : now->faces) {
+            if (f.sign == sign_ && f.face == face_ && f.printed_with == colour_) printed_with_.push_back(f.colour);
+        }
         other_beds(bed_name(here.bed), is_printed(here.making));
         at_a_slant();
+        same_film(*now);
         other_laps();
         again(*now);
         crossing(*now->of(sign_, face_, colour_));
@@ -75,6 +80,8 @@ class Search {
             if (bed_name(bed) == now || bed.print.has_value() != printed) continue;
             Job other = job_;
             making(other).bed = bed_name(bed);
+            for (const std::size_t with : printed_with_)
+                other.signs[sign_].faces[face_].colours[with].making.bed = bed_name(bed);
             keep({bed.roll    ? "alternative.roll"
                   : bed.print ? "alternative.page"
                   : bed.taped ? "alternative.taped"
@@ -88,6 +95,31 @@ class Search {
         Job other = job_;
         making(other).wishes.any_angle = !making_now().wishes.any_angle;
         keep({making_now().wishes.any_angle ? "alternative.straight" : "alternative.slant", {}}, std::move(other));
+    }
+
+    // In the film of other masks, where that lets them share loads and nothing speaks against it.
+    void same_film(const Plan& now) {
+        if (making_now().way == Way::Decal) return;
+        std::set<std::string> films;
+        for (const FacePlan& f : now.faces) {
+            if (f.making.way == Way::PaintThrough && !f.loads->loads.empty()) films.insert(f.making.film.id);
+        }
+        films.erase(making_now().film);
+        const auto objections = [](const Plan& plan) {
+            return std::count_if(plan.problems.begin(), plan.problems.end(),
+                                 [](const Problem& p) { return p.where == "method" && p.mark != Mark::None; });
+        };
+        for (const std::string& film : films) {
+            if (stop_.stop_requested()) return;
+            Job other = job_;
+            making(other).film = film;
+            const auto& all = library_.trade.films;
+            const auto known = std::find_if(all.begin(), all.end(), [&](const Film& f) { return f.id == film; });
+            if (!keep({"alternative.same-film", {{"film", known == all.end() ? film : known->name}}}, std::move(other),
+                      true))
+                continue;
+            if (objections(*found_.back().plan) > objections(now)) found_.pop_back();
+        }
     }
 
     void other_laps() {
@@ -223,6 +255,7 @@ class Search {
     CutFigures base_;
     std::shared_ptr<const LetteringPlan> lettering_;
     Room room_;
+    std::vector<std::size_t> printed_with_;  // colours that are cut with this one
     std::vector<Alternative> found_;
 };
 

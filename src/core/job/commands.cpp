@@ -98,8 +98,9 @@ Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section)
     spoilt.sections = {kept.sections[section]};
     std::erase_if(spoilt.placements, [&](const Placement& p) { return p.section != section; });
     for (Placement& p : spoilt.placements) p.section = 0;
-    // Its film was booked with the load it was cut in.
+    // Its film is booked with the load it was cut in.
     spoilt.film_length = {};
+    spoilt.booked = true;
     const std::string before = letters_of_load(kept);
     kept.sections.erase(kept.sections.begin() + static_cast<long>(section));
     std::erase_if(kept.placements, [&](const Placement& p) { return p.section == section; });
@@ -186,12 +187,12 @@ Job set_on_post(const Job& job) {
     return out;
 }
 
-Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load) {
-    Booked out{job, shop};
-    CutLoad& load = out.job.bench.cut.at(cut_load);
-    if (load.booked || !load.carried_by.empty()) return out;
+namespace {
+
+// Takes the load's film from the drawer, and puts there what it leaves.
+void book(CutLoad& load, const Job& job, std::vector<FilmStock>& drawer) {
+    if (load.booked || !load.carried_by.empty()) return;
     load.booked = true;
-    auto& drawer = out.shop.drawer;
     const auto fits = [&](const FilmStock& f) {
         return f.film == load.film && (load.colour.empty() || f.colour.empty() || f.colour == load.colour);
     };
@@ -211,6 +212,9 @@ Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load) {
             best->left -= load.film_length;
             rest.patterned = best->patterned;
             rest.price_cents = best->price_cents;
+            rest.sold_by = best->sold_by;
+            rest.repeat_across = best->repeat_across;
+            rest.repeat_along = best->repeat_along;
             if (rest.colour.empty()) rest.colour = best->colour;
             if (best->left <= Length{}) drawer.erase(best);
         }
@@ -221,7 +225,31 @@ Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load) {
         rest.name = "left of " + job.title + ", " + letters_of_load(load);
         drawer.push_back(std::move(rest));
     }
+}
+
+}  // namespace
+
+Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load) {
+    Booked out{job, shop};
+    book(out.job.bench.cut.at(cut_load), job, out.shop.drawer);
     return out;
+}
+
+Booked book_spoilt(const Job& job, const Shop& shop, std::size_t spoilt_load) {
+    Booked out{job, shop};
+    book(out.job.bench.spoilt.at(spoilt_load), job, out.shop.drawer);
+    return out;
+}
+
+Length spoilt_film(const BenchRecord& bench) {
+    Length lost;
+    for (const CutLoad& load : bench.spoilt) {
+        lost += load.film_length;
+        if (load.film_length > Length{}) continue;
+        for (const Placement& p : load.placements)
+            lost += from_grid(box_on_mat(load.sections.at(p.section).film.bounds(), p).height());
+    }
+    return lost;
 }
 
 Job finish(const Job& job, const std::string& outcome, const std::string& note, Moment at) {

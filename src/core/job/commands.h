@@ -29,6 +29,11 @@ struct Booked {
     Shop shop;
 };
 Booked book_film(const Job& job, const Shop& shop, std::size_t cut_load);
+/// The same for a load that was spoilt before it was booked, by its place among those.
+Booked book_spoilt(const Job& job, const Shop& shop, std::size_t spoilt_load);
+/// Film that was cut and is of no use: whole loads, and as much of the others as the spoilt section took of their
+/// length.
+Length spoilt_film(const BenchRecord& bench);
 
 /// Another sign like one that is there, with other words, after it; on the post as well where that one is.
 Job copy_sign(const Job& job, std::size_t sign, const std::string& words);

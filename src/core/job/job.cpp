@@ -47,7 +47,7 @@ Machine machine_of(const Shop& shop, const Mat& bed) {
     return at == shop.machines.end() ? Machine{bed.machine, {bed}, {}, 0, {}, 0, {}} : *at;
 }
 
-Mat bed_for(const Shop& shop, const Making& making, bool printed) {
+Mat bed_for(const Shop& shop, const Making& making, bool printed, const std::string& colour) {
     Mat bed = shop.mat;
     bool found = false;
     for (const Mat& known : beds_of(shop.machines)) {
@@ -56,12 +56,16 @@ Mat bed_for(const Shop& shop, const Making& making, bool printed) {
         bed = known;
         found = true;
     }
-    // The widest roll of that film decides; sheets and leftovers are looked at once loads are known.
+    // The widest roll of that film decides, in its colour where there is one; sheets and leftovers are looked at once
+    // loads are known.
     std::optional<FilmStock> film;
+    const auto rank = [&](const FilmStock& f) {
+        return std::pair(colour.empty() || f.colour.empty() || f.colour == colour, f.width);
+    };
     for (const FilmStock& f : shop.drawer) {
-        if (f.film == making.film && f.roll && (!film || f.width > film->width)) film = f;
+        if (f.film == making.film && f.roll && (!film || rank(f) > rank(*film))) film = f;
     }
-    return narrowed(bed, film);
+    return narrowed(bed, film, making.way == Way::Decal);
 }
 
 Shop usual_shop() {

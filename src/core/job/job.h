@@ -110,7 +110,7 @@ Shop usual_shop();
 Machine machine_of(const Shop& shop, const Mat& bed);
 /// The bed that a making names, or the usual one, as wide as the film in the drawer for it is at most. What is
 /// `printed` first goes on the first page that a machine can find its marks on.
-Mat bed_for(const Shop& shop, const Making& making, bool printed = false);
+Mat bed_for(const Shop& shop, const Making& making, bool printed = false, const std::string& colour = {});
 /// How Making names a bed: "12-inch cutter / roll".
 std::string bed_name(const Mat& bed);
 

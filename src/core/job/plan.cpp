@@ -1,6 +1,7 @@
 #include "job/plan.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace skarvel {
 namespace {
@@ -65,6 +66,14 @@ struct LoadsInput {
     friend bool operator==(const LoadsInput&, const LoadsInput&) = default;
 };
 
+struct PrintInput {
+    std::vector<std::shared_ptr<const std::vector<Piece>>> inks;
+    friend bool operator==(const PrintInput& a, const PrintInput& b) {
+        return std::equal(a.inks.begin(), a.inks.end(), b.inks.begin(), b.inks.end(),
+                          [](const auto& x, const auto& y) { return same(x, y); });
+    }
+};
+
 struct ThinInput {
     std::shared_ptr<const std::vector<Piece>> pieces;
     CutLimits limits;
@@ -103,13 +112,15 @@ struct SharingInput {
     friend bool operator==(const SharingInput&, const SharingInput&) = default;
 };
 
+// The colour of the film itself, where it is seen: masks and what is printed take any.
+std::string seen_colour(const MakingPlan& making, const CoatChoice& paint) {
+    return making.way == Way::PaintThrough || is_printed(making) ? std::string() : paint.colour;
+}
+
 Sharer sharer_of(const Job& job, const FacePlan& f) {
     const Sign& sign = job.signs[f.sign];
-    // Masks and what is printed take any colour of film.
-    const bool mask = f.making.way == Way::PaintThrough || is_printed(f.making);
-    const CoatChoice& paint = sign.faces[f.face].colours[f.colour].paint;
-    return {
-        face_id(sign, f.face, f.colour), f.making.film.id, mask ? std::string() : paint.colour, mask, f.bed, f.loads};
+    const std::string colour = seen_colour(f.making, sign.faces[f.face].colours[f.colour].paint);
+    return {face_id(sign, f.face, f.colour), f.making.film.id, colour, colour.empty(), f.bed, f.loads};
 }
 
 // What another colour's load carries is weeded after that load was cut.
@@ -219,25 +230,55 @@ void say_thin(Plan& out, std::size_t first) {
     say(all.keepers, Thin::Keeper, "thin.keepers", {"thin.larger", {}});
 }
 
-// Rolls in the drawer that do not hold what is still to be cut from that film.
-void say_short(Plan& out, const std::vector<FilmStock>& drawer) {
-    std::map<std::string, std::pair<std::string, Length>> needed;
-    for (const FacePlan& f : out.faces) {
-        auto& [name, length] = needed[f.making.film.id];
-        name = f.making.film.name;
+// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
+void say_no_bed(Plan& out, const Shop& shop, const Making& making, const Mat& bed) {
+    const bool unknown = !making.bed.empty() && bed_name(bed) != making.bed;
+    if (!shop.machines.empty() && !unknown) return;
+    Problem problem{{"loads.no-machine", {{"bed", bed.name}}}, "sections", {"loads.no-machine-remedy", {}}, Mark::Look};
+    if (!shop.machines.empty()) problem.what = {"loads.no-bed", {{"asked", making.bed}, {"bed", bed.name}}};
+    if (std::find(out.problems.begin(), out.problems.end(), problem) == out.problems.end())
+        out.problems.push_back(std::move(problem));
+}
+
+// What every film is still needed for.
+std::vector<FilmUse> film_uses(const Job& job, const Plan& plan) {
+    std::vector<FilmUse> uses;
+    for (const FacePlan& f : plan.faces) {
+        const std::string colour = seen_colour(f.making, job.signs[f.sign].faces[f.face].colours[f.colour].paint);
+        auto use = std::find_if(uses.begin(), uses.end(),
+                                [&](const FilmUse& u) { return u.film == f.making.film.id && u.colour == colour; });
+        if (use == uses.end()) use = uses.insert(uses.end(), {f.making.film.id, f.making.film.name, colour, {}});
         for (const Load& load : f.loads->loads) {
-            if (!load.cut && load.carried_by.empty() && load.from.empty()) length += load.film_length;
+            if (!load.cut && load.carried_by.empty() && load.from.empty()) use->loads.push_back(load.film_length);
         }
     }
-    for (const auto& [id, film] : needed) {
-        Length left;
-        for (const FilmStock& f : drawer) left += f.film == id && f.roll ? f.left : Length{};
-        if (left <= Length{} || left >= film.second) continue;
-        out.problems.push_back({{"film.short", {{"film", film.first}, {"needed", film.second}, {"left", left}}},
+    return uses;
+}
+
+// Rolls in the drawer that do not hold what is still to be cut from that film.
+void say_short(Plan& out) {
+    for (const FilmCost& film : out.film) {
+        if (film.left <= Length{} || film.left >= film.needed || film.to_buy == 0) continue;
+        std::vector<std::pair<std::string, Argument>> buy{{"buy", film.sold_by * film.to_buy}};
+        if (film.buy_cents) buy.emplace_back("cost", money(*film.buy_cents));
+        out.problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
                                 "sections",
-                                {"film.short-remedy", {{"buy", film.second - left}}},
+                                {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
                                 Mark::Look});
     }
+}
+
+// What the film of one colour is worth, of all that comes from the same.
+std::optional<std::int64_t> worth_of_film(const Plan& plan, const FacePlan& fp, const std::string& colour) {
+    Length own;
+    for (const Load& load : fp.loads->loads) {
+        if (!load.cut && load.carried_by.empty() && load.from.empty()) own += load.film_length;
+    }
+    for (const FilmCost& film : plan.film) {
+        if (film.film != fp.making.film.id || film.colour != colour || !film.worth_cents) continue;
+        return std::llround(static_cast<double>(*film.worth_cents) * own.in_mm() / film.needed.in_mm());
+    }
+    return std::nullopt;
 }
 
 // Boards for frames and the like; the board of a blank is on its own list already.
@@ -258,6 +299,7 @@ void buy_boards(const SawPlan& saw, std::vector<FacePlan>& faces) {
 
 struct Planner::ColourMemory {
     Stage<InkInput, std::vector<Piece>> ink;
+    Stage<PrintInput, std::vector<Piece>> printed;
     Stage<ThinInput, ThinPlan> thin;
     Stage<LoadsInput, LoadsPlan> loads;
     Stage<MethodInput, BuildUp> method;
@@ -295,29 +337,59 @@ struct Planner::LaidBefore {
     Reason why;
 };
 
-// One colour of a face, from its ink to its own loads. False when `stop` was requested.
-bool Planner::cut_colour(const Job& job, const Shop& shop, const Library& library, ColourMemory& memory, FacePlan& fp,
+// The ink of one colour of a face, and how it is made.
+void Planner::draw_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
+                          const std::stop_token& stop) {
+    Memory& m = *memory_;
+    const Face& face = job.signs[fp.sign].faces[fp.face];
+    fp.ink = memory.ink({face.lettering, fp.lettering, face.art, fp.art, fp.colour,
+                         fp.mirrored ? std::optional(fp.blank->face) : std::nullopt},
+                        m.runs, stop, [](const InkInput& in) {
+                            std::vector<Piece> pieces = ink_of(in.lettering, *in.placed, in.art, *in.made, in.colour);
+                            if (in.mirror) {
+                                for (Piece& p : pieces)
+                                    p.shape = p.shape.mirrored(in.mirror->low.x + in.mirror->high.x);
+                            }
+                            return pieces;
+                        });
+    fp.pieces = fp.ink;
+    fp.making = resolve(face.colours[fp.colour].making, library.trade.films, library.trade.tools);
+    fp.making.edges_place = fp.blank->straight_sides;
+}
+
+// Colours of a face that are printed on one film and bed come out of the printer together.
+void Planner::print_together(std::vector<ColourMemory>& memory, std::vector<FacePlan>& lanes,
+                             const std::stop_token& stop) {
+    static const auto none = std::make_shared<const std::vector<Piece>>();
+    for (std::size_t first = 0; first < lanes.size(); ++first) {
+        FacePlan& carrier = lanes[first];
+        if (!is_printed(carrier.making) || carrier.printed_with) continue;
+        PrintInput all{{carrier.ink}};
+        for (std::size_t i = first + 1; i < lanes.size(); ++i) {
+            FacePlan& other = lanes[i];
+            if (!is_printed(other.making) || other.printed_with || other.making.film.id != carrier.making.film.id ||
+                other.bed != carrier.bed)
+                continue;
+            all.inks.push_back(other.ink);
+            other.printed_with = carrier.colour;
+            other.pieces = none;
+        }
+        if (all.inks.size() == 1) continue;
+        carrier.pieces = memory[first].printed(all, memory_->runs, stop, [](const PrintInput& in) {
+            std::vector<const std::vector<Piece>*> inks;
+            for (const auto& ink : in.inks) inks.push_back(ink.get());
+            return cut_together(inks);
+        });
+    }
+}
+
+// One colour of a face, from its pieces to its own loads. False when `stop` was requested.
+bool Planner::cut_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
                          const std::stop_token& stop) {
     Memory& m = *memory_;
     const Sign& sign = job.signs[fp.sign];
-    const Face& face = sign.faces[fp.face];
-    const Colour& colour = face.colours[fp.colour];
-    fp.pieces = memory.ink({face.lettering, fp.lettering, face.art, fp.art, fp.colour,
-                            fp.mirrored ? std::optional(fp.blank->face) : std::nullopt},
-                           m.runs, stop, [](const InkInput& in) {
-                               std::vector<Piece> pieces =
-                                   ink_of(in.lettering, *in.placed, in.art, *in.made, in.colour);
-                               if (in.mirror) {
-                                   for (Piece& p : pieces)
-                                       p.shape = p.shape.mirrored(in.mirror->low.x + in.mirror->high.x);
-                               }
-                               return pieces;
-                           });
     fp.thin = memory.thin({fp.pieces, library.trade.thin}, m.runs, stop,
                           [](const ThinInput& in) { return thin_places(*in.pieces, in.limits); });
-    fp.making = resolve(colour.making, library.trade.films, library.trade.tools);
-    fp.making.edges_place = fp.blank->straight_sides;
-    fp.bed = bed_for(shop, colour.making, is_printed(fp.making));
     const std::string id = face_id(sign, fp.face, fp.colour);
     fp.loads = memory.loads(
         {*fp.pieces, fp.blank->face, fp.bed, fp.making, cut_for(job.bench.cut, id)}, m.runs, stop,
@@ -340,11 +412,16 @@ void Planner::make_colour(const Job& job, const Library& library, ColourMemory& 
          fp.loads->spans_face, sign.blank.already, sign.blank.already_hours, raised, sign.blank.kind == Kind::Field,
          sign.blank.from_behind, sign.blank.grain, sign.blank.grit, seen_under(sign.blank, face, fp), before.layers},
         m.runs, stop, [&](const MethodInput& in) { return build_up(in, library.trade); });
+    if (fp.printed_with) return;  // done with the colour that carries it
     const bool upright = sign.blank.stands == Stands::Upright;
     double fields_sqft = 0;
     for (const FieldPlan& field : fp.blank->fields) fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
     int frame_pieces = 0;
     for (const Cut& cut : fp.blank->cuts) frame_pieces += cut.what.id.starts_with("frame.") ? cut.count : 0;
+    // Colours printed with an earlier one bring no work of their own.
+    const bool ends = std::none_of(out.faces.begin(), out.faces.end(), [&](const FacePlan& f) {
+        return f.sign == fp.sign && f.face == fp.face && !f.printed_with && &f > &fp;
+    });
     const TaskInput task_input{id,
                                *fp.method,
                                colour.making,
@@ -360,8 +437,8 @@ void Planner::make_colour(const Job& job, const Library& library, ColourMemory& 
                                frame_pieces,
                                frame.before,
                                fp.first,
-                               fp.last,
-                               !(fp.first && fp.last) ? colour.paint.colour_name : std::string()};
+                               ends,
+                               !(fp.first && ends) ? colour.paint.colour_name : std::string()};
     const auto tasks =
         memory.tasks(task_input, m.runs, stop, [&](const TaskInput& in) { return tasks_of(in, library.trade); });
     const std::size_t base = out.tasks.size();
@@ -387,9 +464,10 @@ void Planner::make_colour(const Job& job, const Library& library, ColourMemory& 
     for (const Layer& layer : fp.method->layers) {
         if ((layer.kind == "film" || layer.kind == "colour") && !layer.lifted) before.layers.push_back(layer);
     }
-    fp.shopping = shopping({sign.blank.stock, fp.blank->length, fp.blank->width, fp.blank->coat_sqft, *fp.loads,
-                            fp.making, *fp.method, fp.bed.width, face.finish.seal,
-                            fp.face == 0 && fp.first ? fp.blank->rope : Length{}, fp.first});
+    fp.shopping =
+        shopping({sign.blank.stock, fp.blank->length, fp.blank->width, fp.blank->coat_sqft, *fp.loads, fp.making,
+                  *fp.method, fp.bed.width, face.finish.seal, fp.face == 0 && fp.first ? fp.blank->rope : Length{},
+                  fp.first, worth_of_film(out, fp, seen_colour(fp.making, colour.paint))});
     add(out.problems, fp.loads->problems);
     if (is_printed(fp.making) && !fp.bed.print && !fp.loads->loads.empty()) {
         out.problems.push_back({{"print.no-marks", {{"load", fp.loads->loads.front().name}, {"bed", fp.bed.name}}},
@@ -448,12 +526,21 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
             // Seen through the blank, what is in front is laid first.
             if (of_face.mirrored) std::reverse(colours.begin(), colours.end());
             memory.colours.resize(std::max(memory.colours.size(), colours.size()));
+            std::vector<FacePlan> of_colours;
             for (std::size_t lane = 0; lane < colours.size(); ++lane) {
-                FacePlan fp = of_face;
+                FacePlan& fp = of_colours.emplace_back(of_face);
                 fp.colour = colours[lane];
                 fp.first = lane == 0;
                 fp.last = lane + 1 == colours.size();
-                if (!cut_colour(job, shop, library, memory.colours[lane], fp, stop)) return std::nullopt;
+                draw_colour(job, library, memory.colours[lane], fp, stop);
+                const Colour& colour = face.colours[fp.colour];
+                fp.bed = bed_for(shop, colour.making, is_printed(fp.making), seen_colour(fp.making, colour.paint));
+            }
+            for (const FacePlan& fp : of_colours) say_no_bed(out, shop, face.colours[fp.colour].making, fp.bed);
+            print_together(memory.colours, of_colours, stop);
+            for (std::size_t lane = 0; lane < colours.size(); ++lane) {
+                FacePlan& fp = of_colours[lane];
+                if (!cut_colour(job, library, memory.colours[lane], fp, stop)) return std::nullopt;
                 lanes.emplace_back(index, lane);
                 out.faces.push_back(std::move(fp));
             }
@@ -466,7 +553,8 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
     const auto shared = m.sharing({std::move(sharers), shop.drawer}, m.runs, stop,
                                   [](const SharingInput& in) { return share_loads(in.sharers, in.drawer); });
     out.loads_saved = shared->loads_saved;
-    say_short(out, shop.drawer);
+    out.film = film_costs(film_uses(job, out), shop.drawer);
+    say_short(out);
     LaidBefore before;
     for (std::size_t i = 0; i < out.faces.size(); ++i) {
         FacePlan& fp = out.faces[i];
@@ -576,11 +664,12 @@ bool operator==(const Plan& a, const Plan& b) {
             return p.sign == q.sign && p.mirrored == q.mirrored && p.face == q.face && p.marking == q.marking &&
                    same(p.blank, q.blank) && same(p.lettering, q.lettering) && same(p.art, q.art) &&
                    same(p.thin, q.thin) && same(p.reading, q.reading) && p.colour == q.colour && p.first == q.first &&
-                   p.last == q.last && same(p.pieces, q.pieces) && p.making == q.making && p.bed == q.bed &&
+                   p.last == q.last && same(p.ink, q.ink) && same(p.pieces, q.pieces) &&
+                   p.printed_with == q.printed_with && p.making == q.making && p.bed == q.bed &&
                    same(p.loads, q.loads) && same(p.method, q.method) && p.shopping == q.shopping;
         });
     return faces && a.saw == b.saw && a.post == b.post && a.tasks == b.tasks && same(a.clock, b.clock) &&
-           same(a.bench, b.bench) && a.proof_signed == b.proof_signed && a.problems == b.problems;
+           same(a.bench, b.bench) && a.film == b.film && a.proof_signed == b.proof_signed && a.problems == b.problems;
 }
 
 Plan plan(const Job& job, const Shop& shop, const Library& library, Moment moment) {

@@ -17,6 +17,7 @@
 #include "artwork/thin.h"
 #include "blank/cutting.h"
 #include "blank/marking.h"
+#include "cost/film_cost.h"
 #include "cost/shopping.h"
 #include "job/job.h"
 #include "job/library.h"
@@ -42,10 +43,14 @@ struct FacePlan {
     Marking marking;
     std::shared_ptr<const LetteringPlan> lettering;
     std::shared_ptr<const ArtPlan> art;
+    std::shared_ptr<const std::vector<Piece>> ink;     ///< as it is seen, in this colour
     std::shared_ptr<const std::vector<Piece>> pieces;  ///< as they are cut and laid
-    std::shared_ptr<const ThinPlan> thin;              ///< of this colour's pieces
-    std::shared_ptr<const Legibility> reading;         ///< of the face
-    bool mirrored = false;  ///< lettered on the back of a clear blank: pieces are mirror writing
+    /// Several colours printed on one film are cut and laid as one: with the first of them, this one, by its place
+    /// among the face's colours. The first has their pieces, and the others none.
+    std::optional<std::size_t> printed_with;
+    std::shared_ptr<const ThinPlan> thin;       ///< of this colour's pieces
+    std::shared_ptr<const Legibility> reading;  ///< of the face
+    bool mirrored = false;                      ///< lettered on the back of a clear blank: pieces are mirror writing
     MakingPlan making;
     Mat bed;                                 ///< that its loads are cut on
     std::shared_ptr<const LoadsPlan> loads;  ///< shared with other colours where that saves (loads/sharing.h)
@@ -57,7 +62,8 @@ struct Plan {
     std::vector<FacePlan> faces;  ///< every face of every sign, in order
     std::vector<SawPlan> saw;
     std::optional<PostPlan> post;
-    int loads_saved = 0;  ///< by cutting colours and signs together
+    int loads_saved = 0;         ///< by cutting colours and signs together
+    std::vector<FilmCost> film;  ///< that is still to be cut, over all signs
     std::vector<Task> tasks;
     std::shared_ptr<const Schedule> clock;
     std::shared_ptr<const BenchPlan> bench;
@@ -93,7 +99,10 @@ class Planner {
     struct Memory;
     struct ColourMemory;
     struct LaidBefore;
-    bool cut_colour(const Job& job, const Shop& shop, const Library& library, ColourMemory& memory, FacePlan& fp,
+    void draw_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
+                     const std::stop_token& stop);
+    void print_together(std::vector<ColourMemory>& memory, std::vector<FacePlan>& lanes, const std::stop_token& stop);
+    bool cut_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
                     const std::stop_token& stop);
     void make_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp, LaidBefore& before,
                      const std::stop_token& stop, Plan& out);

@@ -9,7 +9,6 @@ namespace {
 constexpr Length same_place = Length::nanometres(2 * grid_nm);
 
 std::int64_t low_edge(const FacePlan& plan, Axis axis) { return along(axis, plan.blank->face.low); }
-Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
 
 // Where a seam's ends are, from the edge of the face; both zero where it runs from edge to edge.
 std::pair<Length, Length> ends_of(const FacePlan& plan, const Seam& seam) {
@@ -38,6 +37,23 @@ void keep(Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, 
         if (std::abs(end.where - s.from) > near && std::abs(end.where - s.to) > near) continue;
         keep(job, at, plan, i, measure_of(place_of(plan, end), {}), kept);
     }
+}
+
+Seam across_face(const FacePlan& plan, Axis axis, std::int64_t where) {
+    Seam seam;
+    seam.axis = axis;
+    seam.where = where;
+    seam.from = along(other(axis), plan.blank->face.low);
+    seam.to = along(other(axis), plan.blank->face.high);
+    return seam;
+}
+
+void forbid_near(Wishes& wishes, const FacePlan& plan, const Seam& s, const Display& display) {
+    const auto [from, to] = gap_around(s, *plan.pieces);
+    const auto [cross_from, cross_to] = ends_of(plan, s);
+    const Length middle = from_grid((from + to) / 2 - low_edge(plan, s.axis));
+    wishes.seams.push_back(
+        {true, s.axis, measure_of(middle, display), from_grid((to - from + 1) / 2), cross_from, cross_to});
 }
 
 bool holds(const std::vector<PieceName>& some, const PieceName& name) {
@@ -99,11 +115,28 @@ Job forbid_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::s
     Wishes& wishes = wishes_of(out, at);
     if (const auto known = wish_for(job, at, plan, s))
         wishes.seams.erase(wishes.seams.begin() + static_cast<long>(*known));
-    const auto [from, to] = gap_around(s, *plan.pieces);
-    const auto [cross_from, cross_to] = ends_of(plan, s);
-    const Length middle = from_grid((from + to) / 2 - low_edge(plan, s.axis));
-    wishes.seams.push_back(
-        {true, s.axis, measure_of(middle, display), from_grid((to - from + 1) / 2), cross_from, cross_to});
+    forbid_near(wishes, plan, s, display);
+    return out;
+}
+
+Job want_seam(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+              const Display& display) {
+    const Measure place = try_seam(plan, across_face(plan, axis, where), where, display).at;
+    Job out = job;
+    std::vector<SeamWish>& seams = wishes_of(out, at).seams;
+    const bool known = std::any_of(seams.begin(), seams.end(), [&](const SeamWish& w) {
+        return !w.never && w.axis == axis && w.at.value == place.value;
+    });
+    if (!known) seams.push_back({false, axis, place, {}, {}, {}});
+    return out;
+}
+
+Job forbid_seams_at(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+                    const Display& display) {
+    Seam seam = across_face(plan, axis, where);
+    for (const Piece& p : *plan.pieces) seam.crossed += crossed(p.shape, axis, where);
+    Job out = job;
+    forbid_near(wishes_of(out, at), plan, seam, display);
     return out;
 }
 

@@ -36,6 +36,12 @@ TriedSeam try_seam(const FacePlan& plan, const Seam& seam, std::int64_t where, c
 Job move_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Measure& to);
 /// No seam in the gap that this one lies in.
 Job forbid_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Display& display);
+/// A seam where there is none, from edge to edge: on the nearest line that can be measured to.
+Job want_seam(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+              const Display& display);
+/// No seam in the gap that this place lies in, or half an inch to both sides where it lies between no ink.
+Job forbid_seams_at(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+                    const Display& display);
 /// A wish about seams is dropped.
 Job free_seam(const Job& job, const ColourAt& at, std::size_t wish);
 

@@ -93,6 +93,7 @@ struct Load {
     std::string carried_by{};     ///< the step that cuts it, where another colour's load carries these sections
     std::optional<Room> rest{};   ///< what it leaves of its film, worth keeping
     std::string from{};           ///< the leftover that does for it, by its name; empty: from the roll
+    Length skip{};                ///< of its film, let pass so that the pattern runs on from the load before
     friend bool operator==(const Load&, const Load&) = default;
 };
 
@@ -122,7 +123,8 @@ struct LoadsPlan {
     int keepers = 0;
     Length film_total;
     double share = 0;
-    int least_loads = 0;  ///< no division can do with fewer
+    int least_loads = 0;        ///< no division can do with fewer
+    double least_film_mm2 = 0;  ///< nor with less film, for what is not cut yet
     bool proved = false;
     int repeats = 0;                        ///< masks: so often a part of the ink comes again (loads/repeats.h)
     int passes = 1;                         ///< of laying, painting and lifting
@@ -142,7 +144,14 @@ struct Packed {
 
 /// Packs boxes on as few mats as the search finds, then with least film length. Up to ten on one mat are packed
 /// exactly, within a bound of steps that is large where it is `thorough`.
+///
+/// Where the room has a pattern that runs on, boxes lie on it as they do on the face, as far as that can be: shifted
+/// across by the same for all loads, and along by the same for all of one load.
 Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough = true);
+
+/// No packing needs fewer mats than this: as many of the boxes as no two of which fit one mat together. Boxes that
+/// overlap are not told apart.
+int least_mats(const std::vector<Box>& boxes, const Room& room);
 
 /// Whether boxes go on so many mats, as far as a few sorted orders show; in full where one mat may do.
 bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::size_t mats);
@@ -152,6 +161,9 @@ Box box_on_mat(const Box& film, const Placement& placement);
 
 /// Film to cut for a load whose placements count in `films`: off the roll, or a page that is printed.
 Length film_for(const std::vector<Placement>& placements, const std::vector<Box>& films, const Mat& bed);
+/// Film let pass before each load, so that a pattern runs on from the one before; none for the first, or without a
+/// pattern.
+std::vector<Length> skips_for(const Packed& packed, const std::vector<Box>& films, const Mat& bed);
 /// How long a page is that is printed with something so long between its marks: a sheet, or more where it may.
 Length page_for(Length used, const PrintArea& area);
 
@@ -168,6 +180,12 @@ struct LaidSection {
 LaidSection lay_on_mat(const Section& section, const Placement& placement);
 
 AsFound as_found(const LoadsPlan& plan);
+
+/// How many loads at least hold what these still have to cut: by the area of the film that no division can do without,
+/// and by ink of which no two pieces go on one load. Holds for all divisions that cross no more ink.
+int least_loads_for(const std::vector<const LoadsPlan*>& plans, const Room& room);
+/// That bound, beside the loads that were found.
+Reason bound_said(int loads, int least, bool proved);
 
 /// Sections and loads for the pieces of one colour of a face.
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,

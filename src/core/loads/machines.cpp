@@ -39,11 +39,15 @@ Room between_marks(const PrintArea& area) {
     return {std::max(Length{}, area.page.across - border), std::max(Length{}, area.page.along - border)};
 }
 
-Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film) {
+Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film, bool seen) {
     if (!film || film->width <= Length{}) return bed;
     Mat out = bed;
     // A pattern has a direction.
-    out.usable.turns = !film->patterned;
+    out.usable.turns = !(film->patterned && seen);
+    if (film->patterned && seen) {
+        out.usable.repeat_across = film->repeat_across;
+        out.usable.repeat_along = film->repeat_along;
+    }
     if (bed.print) return out;
     const Length edge = bed.width - bed.usable.across;
     out.width = std::min(bed.width, film->width);
@@ -68,11 +72,11 @@ std::vector<Machine> usual_machines() {
         return m;
     };
     Machine twelve{"12-inch cutter", {}, {}, 0, {}, 0, {}};
-    twelve.beds = {mat("12 x 24", 12_in, 24_in, {11.5_in, 23.5_in}),
-                   mat("12 x 12", 12_in, 12_in, {11.5_in, 11.5_in}, 2), roll(12_in, 11.75_in, 144_in)};
+    twelve.beds = {mat("12 × 24", 12_in, 24_in, {11.5_in, 23.5_in}),
+                   mat("12 × 12", 12_in, 12_in, {11.5_in, 11.5_in}, 2), roll(12_in, 11.75_in, 144_in)};
     twelve.prints = PrintArea{{8.5_in, 11_in}};
     Machine narrow{"narrow cutter", {}, {}, 0, {}, 0, {}};
-    narrow.beds = {mat("4 1/2 x 12", 4.5_in, 12_in, {4.25_in, 11.5_in}), roll(4.5_in, 4.25_in, 48_in)};
+    narrow.beds = {mat("4 1/2 × 12", 4.5_in, 12_in, {4.25_in, 11.5_in}), roll(4.5_in, 4.25_in, 48_in)};
     Machine wide{"16-inch cutter", {}, {80, 300, 100, {}, {}}, 0, {}, 0, {}};
     wide.beds = {roll(16_in, 15.5_in, 72_in)};
     wide.prints = PrintArea{{15_in, 47.25_in}, 0.75_in, 0.375_in};
@@ -87,8 +91,11 @@ std::optional<std::size_t> leftover_for(const std::vector<FilmStock>& drawer, co
         const FilmStock& piece = drawer[i];
         if (piece.roll || piece.film != film) continue;
         if (!colour.empty() && !piece.colour.empty() && piece.colour != colour) continue;
+        // Of a decal the pattern is seen; nobody knows where on it a leftover begins.
+        const bool seen = !colour.empty() && piece.patterned;
+        if (seen && std::max(piece.repeat_across, piece.repeat_along) > Length{}) continue;
         const bool straight = across <= piece.width && along <= piece.left;
-        const bool turned = along <= piece.width && across <= piece.left && !piece.patterned;
+        const bool turned = along <= piece.width && across <= piece.left && !seen;
         if (!straight && !turned) continue;
         if (!best || area(i) < area(*best)) best = i;
     }

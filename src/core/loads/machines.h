@@ -43,7 +43,10 @@ struct FilmStock {
     Length width, left;      ///< of the roll or the piece, and how long it still is
     bool roll = true;        ///< bought by the length; otherwise a sheet or a leftover
     bool patterned = false;  ///< has a direction: sections are not turned on it
-    int price_cents = 0;     ///< for an inch of its length
+    int price_cents = 0;     ///< for `sold_by` of its length; 0: not known
+    Length sold_by = 1_in;   ///< what is bought at a time: an inch, a yard, a sheet
+    /// Of its pattern, which is then kept running from section to section; zero: nothing to match in that direction.
+    Length repeat_across{}, repeat_along{};
     friend bool operator==(const FilmStock&, const FilmStock&) = default;
 };
 
@@ -51,8 +54,9 @@ struct FilmStock {
 /// together, end to end, after all others, and last what is printed before it is cut.
 std::vector<Mat> beds_of(const std::vector<Machine>& machines);
 
-/// What a bed holds of a film that is so wide, and a sheet so long.
-Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film);
+/// What a bed holds of a film that is so wide, and a sheet so long. `seen`: its pattern is, as a decal's; what is
+/// painted through may lie on it any way.
+Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film, bool seen = true);
 
 /// A cutter of 12 in with a long and two short mats and a roll, a narrow one, and one of 16 in that also cuts round
 /// what is printed (sizes: common practice).

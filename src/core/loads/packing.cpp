@@ -2,6 +2,7 @@
 #include <limits>
 #include <numeric>
 #include <optional>
+#include <utility>
 
 #include "loads/loads.h"
 
@@ -25,14 +26,26 @@ struct Table {
     std::vector<Size> sizes;
     std::int64_t width, height, gap;
     bool turns = true;
+    std::vector<Point> places;  // on the face: what a pattern must agree with
+    Point repeat;               // of the pattern; 0 where nothing has to agree
+    std::int64_t shift = 0;     // across, from the face to every load
     long steps = 0;
+    [[nodiscard]] bool patterned() const { return repeat.x > 0 || repeat.y > 0; }
 };
+
+// The least place from `at` on that agrees with `with` on a pattern that repeats.
+std::int64_t in_step(std::int64_t at, std::int64_t with, std::int64_t repeat) {
+    if (repeat <= 0) return at;
+    const std::int64_t off = (with - at) % repeat;
+    return at + (off < 0 ? off + repeat : off);
+}
 
 struct Lying {
     std::vector<Placement> placements;
     std::vector<Box> boxes;
     std::int64_t reach = 0;
-    double free = 0;  // area, so that a full load is not searched again and again
+    double free = 0;         // area, so that a full load is not searched again and again
+    std::int64_t shift = 0;  // along, from the face to this load
 };
 
 struct Spot {
@@ -53,10 +66,13 @@ Spot lowest_spot(Table& table, const Lying& load, std::size_t section) {
     for (const bool turned : {false, true}) {
         if (turned && !table.turns) continue;
         const Size size = turned ? Size{table.sizes[section].height, table.sizes[section].width} : table.sizes[section];
-        for (const std::int64_t y : ys) {
+        const Point place = table.places.empty() ? Point{} : table.places[section];
+        for (const std::int64_t low : ys) {
+            const std::int64_t y = load.boxes.empty() ? low : in_step(low, place.y + load.shift, table.repeat.y);
             if (y + size.height > table.height || y + size.height >= best.top) continue;
-            for (const std::int64_t x : xs) {
+            for (const std::int64_t left : xs) {
                 ++table.steps;
+                const std::int64_t x = in_step(left, place.x + table.shift, table.repeat.x);
                 if (x + size.width > table.width) continue;
                 const Box box{{x, y}, {x + size.width, y + size.height}};
                 const bool free = std::none_of(load.boxes.begin(), load.boxes.end(),
@@ -87,6 +103,13 @@ void lay(Table& table, std::vector<Lying>& loads, std::size_t section) {
         load = &loads.emplace_back();
         load->free = static_cast<double>(table.width) * static_cast<double>(table.height);
         spot = lowest_spot(table, *load, section);
+        // Too wide to lie where the pattern would run on.
+        if (spot.top == std::numeric_limits<std::int64_t>::max()) {
+            const std::int64_t across = std::exchange(table.repeat.x, 0);
+            spot = lowest_spot(table, *load, section);
+            table.repeat.x = across;
+        }
+        if (table.patterned()) load->shift = spot.at.y - table.places[section].y;
     }
     const Size size = table.sizes[section];
     const Point extent = spot.turned ? Point{size.height, size.width} : Point{size.width, size.height};
@@ -251,7 +274,81 @@ void shorten(const Table& table, Lying& load) {
     }
 }
 
+Table table_for(const std::vector<Box>& boxes, const Room& room, Length gap) {
+    Table table{{},
+                to_grid(room.across) + to_grid(gap),
+                to_grid(room.along) + to_grid(gap),
+                to_grid(gap),
+                room.turns,
+                {},
+                {to_grid(room.repeat_across), to_grid(room.repeat_along)}};
+    for (const Box& box : boxes) {
+        table.sizes.push_back({box.width() + table.gap, box.height() + table.gap});
+        table.places.push_back(box.low);
+    }
+    return table;
+}
+
+// Ways to lie on a pattern across: so that one section or another begins at the edge.
+std::vector<std::int64_t> shifts(const Table& table, const std::vector<std::size_t>& sections) {
+    constexpr std::size_t most = 8;
+    if (table.repeat.x <= 0) return {0};
+    std::vector<std::int64_t> out;
+    for (const std::size_t s : sections) {
+        const std::int64_t shift = in_step(0, -table.places[s].x, table.repeat.x);
+        if (out.size() < most && std::find(out.begin(), out.end(), shift) == out.end()) out.push_back(shift);
+    }
+    return out;
+}
+
+// Whether two boxes go on one mat, side by side or one above the other.
+bool together(const Box& a, const Box& b, const Room& room) {
+    const std::int64_t across = to_grid(room.across);
+    const std::int64_t along = to_grid(room.along);
+    for (const int turned : {0, 1, 2, 3}) {
+        if (turned != 0 && !room.turns) break;
+        const Size s = (turned & 1) != 0 ? Size{a.height(), a.width()} : Size{a.width(), a.height()};
+        const Size t = (turned & 2) != 0 ? Size{b.height(), b.width()} : Size{b.width(), b.height()};
+        if (s.width + t.width <= across && std::max(s.height, t.height) <= along) return true;
+        if (s.height + t.height <= along && std::max(s.width, t.width) <= across) return true;
+    }
+    return false;
+}
+
 }  // namespace
+
+int least_mats(const std::vector<Box>& boxes, const Room& room) {
+    if (boxes.empty()) return 0;
+    if (room.slants) return 1;
+    std::vector<Box> order = boxes;
+    std::stable_sort(order.begin(), order.end(), [](const Box& a, const Box& b) {
+        return std::min(a.width(), a.height()) + std::max(a.width(), a.height()) >
+               std::min(b.width(), b.height()) + std::max(b.width(), b.height());
+    });
+    std::vector<Box> alone;
+    for (const Box& box : order) {
+        const bool apart = std::all_of(alone.begin(), alone.end(), [&](const Box& other) {
+            return common(box, other).empty() && !together(box, other, room);
+        });
+        if (apart) alone.push_back(box);
+    }
+    return static_cast<int>(alone.size());
+}
+
+std::vector<Length> skips_for(const Packed& packed, const std::vector<Box>& films, const Mat& bed) {
+    std::vector<Length> skips(packed.loads.size());
+    const std::int64_t repeat = to_grid(bed.usable.repeat_along);
+    if (repeat <= 0) return skips;
+    std::int64_t next = 0;  // where on the pattern the roll begins now
+    for (std::size_t i = 0; i < packed.loads.size(); ++i) {
+        if (packed.loads[i].empty()) continue;
+        const Placement& p = packed.loads[i].front();
+        const std::int64_t begins = films[p.section].low.y - p.at.y;
+        if (i > 0) skips[i] = from_grid(in_step(0, begins - next, repeat));
+        next = begins + to_grid(film_for(packed.loads[i], films, bed));
+    }
+    return skips;
+}
 
 Length film_to_cut(Length used) {
     const Length with_rest = used + 0.5_in;
@@ -260,16 +357,15 @@ Length film_to_cut(Length used) {
 }
 
 bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::size_t mats) {
-    Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap), room.turns};
+    Table table = table_for(boxes, room, gap);
     const double each = static_cast<double>(table.width) * static_cast<double>(table.height);
     double area = 0;
     std::vector<std::size_t> all;
     for (std::size_t i = 0; i < boxes.size(); ++i) {
-        const Size s{boxes[i].width() + table.gap, boxes[i].height() + table.gap};
+        const Size s = table.sizes[i];
         const bool fits = (s.width <= table.width && s.height <= table.height) ||
                           (room.turns && s.height <= table.width && s.width <= table.height);
         if (!fits) return false;
-        table.sizes.push_back(s);
         area += static_cast<double>(s.width) * static_cast<double>(s.height);
         all.push_back(i);
     }
@@ -282,16 +378,16 @@ bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::s
         }
         if (loads.size() <= mats) return true;
     }
-    return mats == 1 && all.size() <= exact_up_to && exactly(table, all, table.height, most_quick_steps).has_value();
+    return mats == 1 && !table.patterned() && all.size() <= exact_up_to &&
+           exactly(table, all, table.height, most_quick_steps).has_value();
 }
 
 Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough) {
-    Table table{{}, to_grid(room.across) + to_grid(gap), to_grid(room.along) + to_grid(gap), to_grid(gap), room.turns};
+    Table table = table_for(boxes, room, gap);
     Packed packed;
     std::vector<std::size_t> all;
     for (std::size_t i = 0; i < boxes.size(); ++i) {
-        const Size s{boxes[i].width() + table.gap, boxes[i].height() + table.gap};
-        table.sizes.push_back(s);
+        const Size s = table.sizes[i];
         const bool fits = (s.width <= table.width && s.height <= table.height) ||
                           (room.turns && s.height <= table.width && s.width <= table.height);
         // What only lies at a slant has a load to itself.
@@ -312,10 +408,13 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool th
             best = std::move(loads);
         }
     };
-    for (const auto& order : sorted_orders(table, all)) {
-        if (best.empty() || table.steps < most_steps) attempt(order);
+    for (const std::int64_t shift : shifts(table, all)) {
+        table.shift = shift;
+        for (const auto& order : sorted_orders(table, all)) {
+            if (best.empty() || table.steps < most_steps) attempt(order);
+        }
     }
-    if (all.size() <= every_order_up_to) {
+    if (all.size() <= every_order_up_to && !table.patterned()) {
         std::vector<std::size_t> order = all;
         while (table.steps < most_steps && std::next_permutation(order.begin(), order.end())) attempt(order);
     }
@@ -324,11 +423,11 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool th
     for (const std::size_t s : all)
         area += static_cast<double>(table.sizes[s].width) * static_cast<double>(table.sizes[s].height);
     const double room_area = static_cast<double>(table.width) * static_cast<double>(table.height);
-    if (best.size() > 1 && all.size() <= exact_up_to && area <= room_area) {
+    if (best.size() > 1 && all.size() <= exact_up_to && area <= room_area && !table.patterned()) {
         if (auto one = exactly(table, all, table.height, thorough ? most_exact_steps : most_quick_steps))
             best = {std::move(*one)};
     }
-    if (thorough && best.size() <= few_loads) {
+    if (thorough && best.size() <= few_loads && !table.patterned()) {
         for (Lying& load : best) shorten(table, load);
     }
     for (Lying& load : best) packed.loads.push_back(std::move(load.placements));

@@ -35,18 +35,24 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
     }
     const Mat& bed = sharers[group.front()].bed;
     const Packed packed = pack(films, bed.usable, load_gap);
+    const std::vector<Length> skips = skips_for(packed, films, bed);
     Length film_together;
+    for (const Length skip : skips) film_together += skip;
     for (const auto& placements : packed.loads) film_together += film_for(placements, films, bed);
     const bool better =
         packed.loads.size() < loads_apart || (packed.loads.size() == loads_apart && film_together < film_apart);
     if (!packed.left_over.empty() || !better) return;
     out.loads_saved += static_cast<int>(loads_apart - packed.loads.size());
 
+    std::vector<const LoadsPlan*> apart;
+    for (const std::size_t s : group) apart.push_back(sharers[s].loads.get());
+    const int least = least_loads_for(apart, bed.usable);
     std::map<std::size_t, LoadsPlan> plans;
     for (const std::size_t s : group) {
         plans[s] = *sharers[s].loads;
         std::erase_if(plans[s].loads, [](const Load& l) { return !l.cut; });
     }
+    std::size_t number = 0;
     for (const auto& placements : packed.loads) {
         std::map<std::size_t, Load> of;
         double used = 0;
@@ -65,7 +71,8 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
             }
         }
         Load& carries = of[host];
-        carries.film_length = film_for(placements, films, bed);
+        carries.skip = skips[number++];
+        carries.film_length = film_for(placements, films, bed) + carries.skip;
         carries.share = used / (carries.film_length.in_mm() * bed.width.in_mm());
         for (auto& [s, load] : of) plans[s].loads.push_back(std::move(load));
     }
@@ -82,11 +89,16 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         const bool shares = std::any_of(plan.loads.begin(), plan.loads.end(),
                                         [](const Load& l) { return !l.guests.empty() || !l.carried_by.empty(); });
         if (!shares) continue;
-        // The bound was of this colour alone.
-        plan.proved = false;
+        // The bound of this colour alone gives way to that of all that share.
+        const auto loads = static_cast<int>(packed.loads.size());
+        const bool whole =
+            std::all_of(group.begin(), group.end(), [&](std::size_t g) { return sharers[g].loads->problems.empty(); });
+        plan.proved = whole && loads == least;
         std::erase_if(plan.why, [](const Reason& r) {
-            return r.id == "loads.proved" || r.id == "loads.one-proved" || r.id == "loads.why-film";
+            return r.id == "loads.proved" || r.id == "loads.one-proved" || r.id == "loads.why-film" ||
+                   r.id == "loads.bound";
         });
+        plan.why.push_back(bound_said(loads, least, plan.proved));
         plan.why.push_back({"loads.why-together",
                             {{"loads", static_cast<std::int64_t>(packed.loads.size())},
                              {"apart", static_cast<std::int64_t>(loads_apart)},

@@ -5,7 +5,10 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "files/job_file.h"
+#include "job/commands.h"
 
 namespace skarvel {
 
@@ -63,17 +66,20 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     Length film;
     for (const FacePlan& face : plan.faces) {
         if (face.first)
-            r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " x " +
+            r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " × " +
                       show(face.blank->width, shop.display);
         r.making = face.making.way == Way::Decal ? "decal" : "paint-through";
         r.film = face.making.film.name;
         r.paint = face.method->colour.kind == "none" ? "" : face.method->colour.name;
         r.sections += static_cast<int>(face.loads->sections.size());
-        r.loads += static_cast<int>(face.loads->loads.size());
+        r.loads += static_cast<int>(std::count_if(face.loads->loads.begin(), face.loads->loads.end(),
+                                                  [](const Load& l) { return l.carried_by.empty(); }));
         r.keepers += face.loads->keepers;
         film += face.loads->film_total;
     }
     r.film_length = show(film, shop.display);
+    if (const Length lost = spoilt_film(job.bench); lost > Length{})
+        r.film_length += ", " + show(lost, shop.display) + " spoilt";
     Minutes hands{0};
     for (const Task& task : plan.tasks) hands += task.hands_on;
     r.hands_on_minutes = static_cast<int>(hands.count());

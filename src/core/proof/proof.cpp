@@ -81,8 +81,8 @@ std::vector<Design> designs_of(const Job& job, const Plan& plan) {
         ByPass films;
         for (const Lay& lay : lays_of(face.loads->sections)) {
             const Section& s = face.loads->sections[lay.section];
-            for (const Region& tie : s.ties) ties.push_back(tie.moved(lay.move));
-            films[lay.pass].push_back(without_holes(s.film).moved(lay.move));
+            for (const Region& tie : s.ties) ties.push_back(tie.laid(lay.move));
+            films[lay.pass].push_back(without_holes(s.film).laid(lay.move));
         }
         if (!ties.empty()) d.ink = subtract(d.ink, merge(ties));
         d.overlap_mm2 = overlap_of(films);
@@ -192,14 +192,18 @@ struct Cutter {
                          s.at("pass").get<int>()};
             const Region first_film = c.film;
             const Region first_out = c.out;
-            const Point first{grid_of(s.at("lays").front().at("face").at("x")),
-                              grid_of(s.at("lays").front().at("face").at("y"))};
+            // Where the file's film lies in the box that the manifest gives it: turned, it lies there the same way.
+            const Box box{
+                {grid_of(s.at("lays").front().at("face").at("x")), grid_of(s.at("lays").front().at("face").at("y"))},
+                {grid_of(s.at("film").at("right")), grid_of(s.at("film").at("top"))}};
             for (const Json& lay : s.at("lays")) {
                 c.exact = {grid_of(lay.at("face").at("x")), grid_of(lay.at("face").at("y"))};
                 c.measured = {measured(lay.at("sheet").at("fromLeft").get<std::string>()),
                               measured(lay.at("sheet").at("fromBottom").get<std::string>())};
-                c.film = first_film.moved(c.exact - first);
-                c.out = first_out.moved(c.exact - first);
+                Motion turn{{}, lay.at("quarters").get<int>(), lay.at("over").get<bool>()};
+                turn.by = c.exact - turn(box).low;
+                c.film = first_film.laid(turn);
+                c.out = first_out.laid(turn);
                 cuts.push_back(c);
                 ++c.pass;
             }
@@ -238,15 +242,16 @@ struct Cutter {
                 if (!load.cut) continue;
                 for (const Placement& p : load.placements) {
                     const Section& s = face.loads->sections[p.section];
-                    const Region open = subtract(s.film, subtract(s.film, s.cut));
+                    const Region film = without_holes(s.film);
+                    const Region open = subtract(film, subtract(s.film, s.cut));
                     for (const Lay& lay : lays_of({s})) {
                         const auto [corner, high] = corners(s, face.blank->face, lay.move);
                         cuts.push_back({of,
                                         s.letters,
                                         p.section,
-                                        s.film.moved(lay.move),
-                                        open.moved(lay.move),
-                                        s.film.bounds().low + lay.move,
+                                        film.laid(lay.move),
+                                        open.laid(lay.move),
+                                        lay.move(s.film.bounds()).low,
                                         {measured(show_number(corner.from_left, shop.display)),
                                          measured(show_number(corner.from_bottom, shop.display))},
                                         lay.pass});
@@ -368,8 +373,8 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
         ByPass inks;
         const std::vector<Section>& sections = design.face->loads->sections;
         for (const Lay& lay : lays_of(sections)) {
-            planned[lay.pass].push_back(without_holes(sections[lay.section].film).moved(lay.move));
-            inks[lay.pass].push_back(sections[lay.section].cut.moved(lay.move));
+            planned[lay.pass].push_back(without_holes(sections[lay.section].film).laid(lay.move));
+            inks[lay.pass].push_back(sections[lay.section].cut.laid(lay.move));
         }
         for (const auto& [pass, each] : planned) {
             const Region margin = intersect(grow(merge(inks[pass]), design.face->making.margin),

@@ -14,8 +14,6 @@ Point point_on(Axis axis, std::int64_t where, std::int64_t along_it) {
     return axis == Axis::X ? Point{where, along_it} : Point{along_it, where};
 }
 
-Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
-
 // The stretches [from, to] on the line where `axis` equals `where` that stay off all rings of `shape`.
 std::vector<std::pair<std::int64_t, std::int64_t>> free_stretches(const Region& shape, Axis axis, std::int64_t where,
                                                                   std::int64_t from, std::int64_t to) {

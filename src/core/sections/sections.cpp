@@ -33,7 +33,6 @@ constexpr std::size_t few_apart = 8;    // divisions into groups that are packed
 constexpr std::size_t most_cuts = 400;  // candidate cuts across one piece
 constexpr std::int64_t deepest_step = to_grid(2_in);  // how far two neighbours may interlock at a stepped seam
 
-Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
 std::int64_t low(Axis axis, const Box& box) { return along(axis, box.low); }
 std::int64_t high(Axis axis, const Box& box) { return along(axis, box.high); }
 
@@ -451,7 +450,10 @@ class Divider {
                     continue;
                 }
                 const std::size_t count = seams[to].before - seams[from].before;
-                const bool too_long = high(axis, ink) - low(axis, ink) > longest;
+                const std::int64_t length = high(axis, ink) - low(axis, ink);
+                const bool too_long = length > longest;
+                // What is more than twice too long is better parted on this axis first.
+                if (length > 2 * longest && count > 1) break;
                 if (may_divide(seams, from, to, ink, axis, depth)) {
                     const std::vector<std::size_t> between(order.begin() + static_cast<long>(seams[from].before),
                                                            order.begin() + static_cast<long>(seams[to].before));
@@ -465,7 +467,7 @@ class Divider {
                     break;  // chains that begin further down are longer still
                 }
             }
-            keep_few(best[to], to + 1 == seams.size() ? most_choices : most_per_seam);
+            keep_few(best[to]);
         }
         std::vector<Draft> drafts;
         for (const Step& last : best.back()) drafts.push_back(followed(last, best, seams, middles, order, cell, axis));
@@ -491,16 +493,20 @@ class Divider {
             seam.in_words = end.in_words;
             seam.off_lines = end.stepped ? 4 : off_line(end.where);
         }
+        // Kept in order, no more than may be wanted.
+        const std::size_t most = to + 1 == best.size() ? most_choices : most_per_seam;
+        std::vector<Step>& kept = best[to];
         for (std::size_t rank = 0; rank < best[from].size(); ++rank) {
-            best[to].push_back({best[from][rank].score + middle + seam, from, rank, which});
+            Step step{best[from][rank].score + middle + seam, from, rank, which};
+            const auto before = [](const Step& a, const Step& b) { return a.score < b.score; };
+            if (kept.size() == most && !before(step, kept.back())) continue;
+            kept.insert(std::upper_bound(kept.begin(), kept.end(), step, before), std::move(step));
+            if (kept.size() > most) kept.pop_back();
         }
-        if (best[to].size() > 8 * most_per_seam) keep_few(best[to], most_choices);
     }
 
-    // The best, and of those with more than one section over the fewest none.
-    static void keep_few(std::vector<Step>& steps, std::size_t most) {
-        std::stable_sort(steps.begin(), steps.end(), [](const Step& a, const Step& b) { return a.score < b.score; });
-        if (steps.size() > most) steps.resize(most);
+    // None with more than one section over the fewest.
+    static void keep_few(std::vector<Step>& steps) {
         if (steps.empty()) return;
         const int fewest = steps.front().score.sections;
         std::erase_if(steps, [&](const Step& s) { return s.score.sections > fewest + 1; });
@@ -605,9 +611,10 @@ class Divider {
         };
         std::vector<Best> best(where.size());
         best[0].reached = true;
+        const std::vector<Length> inks = crossed(ink_here, axis, where);
         for (std::size_t to = 1; to < where.size(); ++to) {
             const bool last = to + 1 == where.size();
-            const Length ink = last ? Length{} : crossed(ink_here, axis, where[to]);
+            const Length ink = last ? Length{} : inks[to];
             for (std::size_t from = to; from-- > 0;) {
                 const std::int64_t length =
                     where[to] - where[from] + (last ? 0 : half_lap) + (from == 0 ? 0 : half_lap);
@@ -638,7 +645,7 @@ class Divider {
                       to + 1 == where.size() ? where[to] : where[to] + half_lap);
             draft.parts.insert(draft.parts.begin(), {{piece}, with_lap, cell});
             if (from == 0) continue;
-            const Length ink = crossed(ink_here, axis, where[from]);
+            const Length ink = inks[from];
             draft.seams.insert(draft.seams.begin(),
                                {axis,
                                 where[from],

@@ -62,15 +62,15 @@ struct Section {
     int letter_count = 0;
     std::vector<Region> ties{};  ///< film across ink, holding keepers (sections/ties.h)
     std::vector<KnifeLine> lines{};
-    int pass = 1;                ///< masks: those of one pass are laid, painted and lifted together
-    std::vector<Point> again{};  ///< moves by which it is laid again, each in a pass after the one before
+    int pass = 1;                 ///< masks: those of one pass are laid, painted and lifted together
+    std::vector<Motion> again{};  ///< from where it is laid first to where it is laid again, each in a later pass
     friend bool operator==(const Section&, const Section&) = default;
 };
 
 /// A section where it is laid, the first time or again.
 struct Lay {
     std::size_t section = 0, time = 0;  ///< `time` 0: the first
-    Point move;
+    Motion move;
     int pass = 1;
     friend bool operator==(const Lay&, const Lay&) = default;
 };
@@ -101,6 +101,8 @@ struct Room {
     Length across, along;
     bool turns = true;    ///< sections may be turned by a quarter
     bool slants = false;  ///< and by any angle where they fit in no other way
+    /// A pattern that is to run on from one section to the next repeats after so much; zero: it need not.
+    Length repeat_across{}, repeat_along{};
     friend bool operator==(const Room&, const Room&) = default;
 };
 

@@ -94,6 +94,7 @@ std::vector<Page> placement_sheet(const Job& job, const FacePlan& face, const Sh
         const auto [low, high_corner] = corners(section, blank.face, lay.move);
         std::string name = name_of(section, lay.section);
         if (lay.time > 0) name += fmt::format(", laid again ({})", lay.time + 1);
+        if (const std::string turned = turned_words(lay.move); !turned.empty()) name += ", " + turned;
         if (face.loads->passes > 1) name += fmt::format(", pass {}", lay.pass);
         sheet.text(x, sheet.y, name, body, true);
         sheet.y += 4.8;
@@ -318,7 +319,7 @@ Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
             for (const FacePlan& lane : plan.faces) {
                 if (lane.sign != face.sign || lane.face != face.face) continue;
                 // Read from the front, however it is laid; what lies behind is paler.
-                for (const Piece& piece : *lane.pieces)
+                for (const Piece& piece : *lane.ink)
                     sheet.fill(frame.rings(lane.mirrored ? piece.shape.mirrored(twice) : piece.shape),
                                lane.last ? 0.2 : 0.75);
             }
@@ -335,9 +336,18 @@ Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
 
 }  // namespace
 
-std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, Point move) {
-    Box film = section.film.bounds();
-    film = {film.low + move, film.high + move};
+std::string turned_words(const Motion& move) {
+    static constexpr std::array turns = {"", "a quarter turn to the left", "half a turn",
+                                         "a quarter turn to the right"};
+    const auto quarters = static_cast<std::size_t>(move.quarters % 4);
+    if (!move.over) return turns.at(quarters);
+    if (quarters == 0) return "turned over, left to right";
+    if (quarters == 2) return "turned over, top to bottom";
+    return std::string("turned over, then ") + turns.at(quarters);
+}
+
+std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, const Motion& move) {
+    const Box film = move(section.film.bounds());
     const auto distances = [&](Point p) {
         return CornerDistance{from_grid(p.x - face.low.x), from_grid(p.y - face.low.y), from_grid(face.high.x - p.x),
                               from_grid(face.high.y - p.y)};

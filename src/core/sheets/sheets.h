@@ -49,13 +49,16 @@ struct Page {
 
 enum class Paper { A4, Letter };
 
+/// "turned over, left to right": how a section lies where it is laid again; empty where it lies as it was cut.
+std::string turned_words(const Motion& move);
+
 /// Where a corner of a section's film lies, measured from the two edges of the board that are nearest.
 struct CornerDistance {
     Length from_left, from_bottom, from_right, from_top;
     friend bool operator==(const CornerDistance&, const CornerDistance&) = default;
 };
 /// Lower left and upper right corner of the section on the face.
-std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, Point move = {});
+std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, const Motion& move = {});
 
 /// Placement, loads, shopping list, schedule with cautions, and the proof, in that order.
 std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
