@@ -486,6 +486,10 @@ TEST_CASE("whatever is cut first, the rest is planned around it, and all of it g
             if (left.empty()) break;
             job = tick(job, p, "1/cut/" + left.at(*rc::gen::inRange<std::size_t>(0, left.size())),
                        moment("2026-05-04T19:00"));
+            // Something else than what it was planned for, so that the rest is planned anew.
+            if (*rc::gen::inRange(0, 2) == 0)
+                making(job).bed =
+                    *rc::gen::element<std::string>("12-inch cutter / 12 × 24", "12-inch cutter / 12 × 12");
             p = planned();
         }
         RC_LOG() << write_job(job) << "\n";

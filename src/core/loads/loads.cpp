@@ -1,10 +1,10 @@
 #include "loads/loads.h"
 
 #include "loads/repeats.h"
+#include "loads/round_cut.h"
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <set>
 #include <tuple>
 
@@ -38,317 +38,11 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making)
     return choice;
 }
 
-// A piece of the design is covered by a cut one when it is the same, or stands where that one does.
-bool covers(const Piece& cut, const Piece& now) {
-    if (cut == now) return true;
-    // Parts of a drawing share their name.
-    const bool lettered = !cut.art && !now.art && !cut.letters.empty();
-    if (lettered && cut.letters == now.letters && cut.first == now.first) return true;
-    return intersect(cut.shape, now.shape).area_mm2() > 0.5 * std::min(cut.shape.area_mm2(), now.shape.area_mm2());
-}
-
-// What corners rounded to the grid come to along a seam.
-constexpr double a_rounding_mm2 = 0.05;
-
-struct Remaining {
-    std::vector<Piece> pieces;
-    std::vector<bool> parts;          // which of them are the rest of a piece that is cut in part
-    std::vector<std::string> around;  // letters divided both ways, of which parts are cut
-    std::vector<Misfit> misfits;
-};
-
-// A rectangle of a piece, and which of its sides are seams.
-struct Cell {
-    Box box;
-    bool left = false, right = false, bottom = false, top = false;
-};
-
-// Around what is cut of a piece the rest is parted into rectangles, at sides of cut ones where least ink is crossed.
-void part_around(const Region& ink, const Cell& cell, const std::vector<Box>& cut, std::vector<Cell>& out) {
-    const Region here = intersect(ink, Region::rectangle(cell.box));
-    if (here.area_mm2() < a_rounding_mm2) return;
-    std::optional<std::tuple<Length, Axis, std::int64_t>> best;
-    for (const Box& box : cut) {
-        if (common(box, cell.box).empty()) continue;
-        for (const auto& [axis, at] : {std::pair(Axis::X, box.low.x), std::pair(Axis::X, box.high.x),
-                                       std::pair(Axis::Y, box.low.y), std::pair(Axis::Y, box.high.y)}) {
-            if (at <= along(axis, cell.box.low) || at >= along(axis, cell.box.high)) continue;
-            const Length crossing = crossed(here, axis, at);
-            if (!best || crossing < std::get<Length>(*best)) best = {crossing, axis, at};
-        }
-    }
-    if (!best) {
-        out.push_back(cell);
-        return;
-    }
-    const auto [crossing, axis, at] = *best;
-    Cell below = cell;
-    Cell above = cell;
-    (axis == Axis::X ? below.box.high.x : below.box.high.y) = at;
-    (axis == Axis::X ? above.box.low.x : above.box.low.y) = at;
-    (axis == Axis::X ? below.right : below.top) = true;
-    (axis == Axis::X ? above.left : above.bottom) = true;
-    part_around(ink, below, cut, out);
-    part_around(ink, above, cut, out);
-}
-
-// What of a piece is still to be cut, where only parts of it were: seams cross it. With as much of them as the lap
-// takes. Empty where nothing is left, or where the cut ones are no parts of it.
-std::vector<Piece> rest_of_piece(const Piece& now, const std::vector<const Piece*>& cut, Length lap) {
-    std::vector<Region> parts;
-    std::vector<Box> boxes;
-    for (const Piece* p : cut) {
-        // A part is all of the piece within its own box; anything else was another shape.
-        const Box box = p->shape.bounds();
-        const Region here = intersect(now.shape, Region::rectangle(box));
-        if (subtract(p->shape, now.shape).area_mm2() > 0.01 || subtract(here, p->shape).area_mm2() > 0.01) return {};
-        boxes.push_back(box);
-        parts.push_back(Region::rectangle(box));
-    }
-    std::vector<Cell> cells;
-    part_around(subtract(now.shape, merge(parts)), {now.shape.bounds(), false, false, false, false}, boxes, cells);
-    const std::int64_t half = to_grid(lap) / 2;
-    std::vector<Piece> pieces;
-    for (const Cell& cell : cells) {
-        const Box reach{{cell.box.low.x - (cell.left ? half : 0), cell.box.low.y - (cell.bottom ? half : 0)},
-                        {cell.box.high.x + (cell.right ? half : 0), cell.box.high.y + (cell.top ? half : 0)}};
-        pieces.push_back(now);
-        pieces.back().shape = intersect(now.shape, Region::rectangle(reach));
-    }
-    return pieces;
-}
-
-// On which axis two boxes lie apart, or overlap least, and whether the first one is below or to the left.
-std::pair<Axis, bool> side_of(const Box& taken, const Box& ink) {
-    const auto gap = [&](Axis axis) {
-        return std::max(along(axis, ink.low) - along(axis, taken.high), along(axis, taken.low) - along(axis, ink.high));
-    };
-    const Axis axis = gap(Axis::Y) >= gap(Axis::X) ? Axis::Y : Axis::X;
-    const auto middle = [&](const Box& b) { return along(axis, b.low) + along(axis, b.high); };
-    return {axis, middle(taken) < middle(ink)};
-}
-
-// Whether the rest of a piece lies beside one cut part and above or below another.
-bool both_ways(const Piece& rest, const std::vector<const Piece*>& cut) {
-    std::set<Axis> ways;
-    for (const Piece* p : cut) ways.insert(side_of(p->shape.bounds(), rest.shape.bounds()).first);
-    for (std::size_t i = 0; i < cut.size(); ++i) {
-        for (std::size_t k = i + 1; k < cut.size(); ++k)
-            ways.insert(side_of(cut[i]->shape.bounds(), cut[k]->shape.bounds()).first);
-    }
-    return ways.size() > 1;
-}
-
-Remaining without_cut(const std::vector<Piece>& pieces, const std::vector<CutLoad>& cut, Length lap) {
-    Remaining out;
-    std::vector<Piece> all_laid;
-    for (std::size_t i = 0; i < cut.size(); ++i) {
-        for (const Section& section : cut[i].sections) {
-            std::vector<Piece> laid;
-            for (const Lay& lay : lays_of({section})) {
-                for (Piece p : section.pieces) {
-                    p.shape = p.shape.laid(lay.move);
-                    // Only the first lay carries the letters that it was cut for.
-                    p.art = p.art || lay.time > 0;
-                    laid.push_back(std::move(p));
-                }
-            }
-            const bool fits = std::all_of(laid.begin(), laid.end(), [&](const Piece& p) {
-                return std::any_of(pieces.begin(), pieces.end(), [&](const Piece& now) {
-                    return now == p ||
-                           (now.letters == p.letters && subtract(p.shape, now.shape).area_mm2() < a_rounding_mm2);
-                });
-            });
-            if (!fits) out.misfits.push_back({i, section.letters, cut[i].keep});
-            all_laid.insert(all_laid.end(), laid.begin(), laid.end());
-        }
-    }
-    for (const Piece& now : pieces) {
-        std::vector<const Piece*> by;
-        for (const Piece& p : all_laid) {
-            const bool part = p.shape.bounds().meets(now.shape.bounds()) && p.letters == now.letters &&
-                              p.first == now.first && p.art == now.art;
-            if (covers(p, now) || part) by.push_back(&p);
-        }
-        if (by.empty()) {
-            out.pieces.push_back(now);
-            out.parts.push_back(false);
-            continue;
-        }
-        std::vector<Piece> rest = rest_of_piece(now, by, lap);
-        // Divided both ways, what is left reaches round what is cut: its own parts meet in seams without a lap.
-        if (rest.size() > 1 || std::any_of(rest.begin(), rest.end(), [&](const Piece& p) { return both_ways(p, by); }))
-            out.around.push_back(now.letters);
-        for (Piece& piece : rest) {
-            out.pieces.push_back(std::move(piece));
-            out.parts.push_back(true);
-        }
-    }
-    return out;
-}
-
-// Pieces left over, in runs that no cut section parts, each with the part of the face where its film may lie.
-struct Run {
-    std::vector<Piece> pieces;
-    Box ink, available;
-    bool part = false;  // with the rest of a piece that is cut in part
-};
-
-// Butted, the rest of a piece begins where the other part ends, but for a rounding.
-constexpr std::int64_t slack_at_seams = 4;
-
-// A section that is cut: its film and its ink.
-struct Taken {
-    Box film, ink;
-};
-
-// Films may overlap what is laid beside them by the lap, as at any seam, if they keep off its ink; where the seam
-// crosses a piece they end with its ink, so that nothing covers the part that is cut.
-Box room_beside(const std::vector<Taken>& taken, const Box& ink, bool part, const Box& face, Length lap) {
-    Box available = face;
-    for (const auto& [t, cut] : taken) {
-        const auto [axis, below] = side_of(t, ink);
-        auto& low = axis == Axis::X ? available.low.x : available.low.y;
-        auto& high = axis == Axis::X ? available.high.x : available.high.y;
-        const bool crosses = part && (below ? along(axis, ink.low) <= along(axis, t.high) + slack_at_seams
-                                            : along(axis, ink.high) >= along(axis, t.low) - slack_at_seams);
-        if (crosses) {
-            (below ? low : high) = below ? std::max(low, along(axis, ink.low)) : std::min(high, along(axis, ink.high));
-            continue;
-        }
-        const std::int64_t off = to_grid(off_neighbour);
-        const std::int64_t over = to_grid(lap);
-        if (below) {
-            const std::int64_t end =
-                std::clamp(along(axis, cut.high) + off, along(axis, t.high) - over, along(axis, t.high));
-            std::int64_t least = along(axis, ink.low) - off;
-            if (along(axis, cut.high) < along(axis, ink.low)) least = std::max(least, along(axis, cut.high));
-            low = std::max(low, std::min(end, least));
-        } else {
-            const std::int64_t end =
-                std::clamp(along(axis, cut.low) - off, along(axis, t.low), along(axis, t.low) + over);
-            std::int64_t least = along(axis, ink.high) + off;
-            if (along(axis, cut.low) > along(axis, ink.high)) least = std::min(least, along(axis, cut.low));
-            high = std::min(high, std::max(end, least));
-        }
-    }
-    return available;
-}
-
-std::vector<Run> runs_between(const Remaining& remaining, const Box& face, const std::vector<CutLoad>& cut,
-                              Length lap) {
-    const std::vector<Piece>& pieces = remaining.pieces;
-    std::vector<Taken> taken;
-    for (const CutLoad& load : cut) {
-        for (const Section& section : load.sections) {
-            // What is laid again has passes of its own.
-            if (section.again.empty()) taken.push_back({section.film.bounds(), section.cut.bounds()});
-        }
-    }
-    if (taken.empty()) return {{pieces, {}, face, false}};
-    std::map<std::vector<std::pair<Axis, bool>>, Run> by_side;
-    for (std::size_t i = 0; i < pieces.size(); ++i) {
-        const Box ink = pieces[i].shape.bounds();
-        std::vector<std::pair<Axis, bool>> sides;
-        for (const Taken& t : taken) sides.push_back(side_of(t.film, ink));
-        Run& run = by_side[sides];
-        run.pieces.push_back(pieces[i]);
-        run.ink = around(run.ink, ink);
-        run.part = run.part || remaining.parts[i];
-    }
-    std::vector<Run> runs;
-    for (auto& [sides, run] : by_side) runs.push_back(std::move(run));
-    // Runs that can be laid as one, since nothing that is cut lies between them.
-    const auto free = [&](const Box& ink) {
-        return std::none_of(taken.begin(), taken.end(), [&](const Taken& t) {
-            return !common(grown(t.film, Length{} - lap), grown(ink, off_neighbour)).empty();
-        });
-    };
-    for (std::size_t a = 0; a < runs.size(); ++a) {
-        for (std::size_t b = a + 1; b < runs.size();) {
-            const Box both = around(runs[a].ink, runs[b].ink);
-            if (!free(both)) {
-                ++b;
-                continue;
-            }
-            runs[a].pieces.insert(runs[a].pieces.end(), runs[b].pieces.begin(), runs[b].pieces.end());
-            runs[a].ink = both;
-            runs[a].part = runs[a].part || runs[b].part;
-            runs.erase(runs.begin() + static_cast<long>(b));
-            b = a + 1;
-        }
-    }
-    for (Run& run : runs) {
-        std::stable_sort(run.pieces.begin(), run.pieces.end(),
-                         [](const Piece& x, const Piece& y) { return x.first < y.first; });
-        run.available = room_beside(taken, run.ink, run.part, face, lap);
-    }
-    // Between two runs lies a seam, in the middle of what is free.
-    for (Run& run : runs) {
-        for (const Run& beside : runs) {
-            const auto [axis, below] = side_of(beside.ink, run.ink);
-            const std::int64_t from = along(axis, below ? beside.ink.high : run.ink.high);
-            const std::int64_t to = along(axis, below ? run.ink.low : beside.ink.low);
-            if (&run == &beside) continue;
-            // Parts of one piece, that meet in a seam across it.
-            const bool met = run.part && beside.part && from > to && from - to <= to_grid(lap) + slack_at_seams;
-            if (from > to && !met) continue;
-            const bool laps = to - from >= to_grid(lap) + 2 * to_grid(off_neighbour);
-            const std::int64_t over = met ? (from - to) / 2 : laps ? to_grid(lap) / 2 : 0;
-            auto& low = axis == Axis::X ? run.available.low.x : run.available.low.y;
-            auto& high = axis == Axis::X ? run.available.high.x : run.available.high.y;
-            if (below) {
-                low = std::max(low, (from + to) / 2 - over);
-            } else {
-                high = std::min(high, (from + to) / 2 + over);
-            }
-        }
-    }
-    return runs;
-}
-
-// The film of a new mask is cut back around ink of other runs, and of what was cut before, that it would cover. `runs`:
-// of each section, in order; what is cut has none.
-void keep_apart(LoadsPlan& plan, const std::vector<int>& runs, std::vector<Box>& films) {
-    constexpr Length hair = Length::nanometres(50'000);  // thinner, it is a rounding
-    const std::size_t first_new = plan.sections.size() - films.size();
-    for (std::size_t n = first_new; n < plan.sections.size(); ++n) {
-        Section& section = plan.sections[n];
-        std::vector<Region> open;
-        const Region ties = merge(section.ties);
-        for (std::size_t i = 0; i < plan.sections.size(); ++i) {
-            const Section& beside = plan.sections[i];
-            if (runs[i] == runs[n] || !beside.again.empty() || !section.again.empty() ||
-                !beside.film.bounds().meets(section.film.bounds()))
-                continue;
-            for (const Piece& piece : beside.pieces) {
-                const bool same = std::any_of(section.pieces.begin(), section.pieces.end(), [&](const Piece& p) {
-                    return p.letters == piece.letters && p.first == piece.first && p.art == piece.art;
-                });
-                // Parts of one piece meet in a lap that is open in both; round another one the film beside is enough.
-                const Region inside = subtract(subtract(piece.shape, section.cut), ties);
-                open.push_back(same ? grow(grow(inside, Length{} - hair), hair)
-                                    : merge(piece.shape, intersect(grow(piece.shape, off_neighbour), beside.film)));
-            }
-        }
-        const Region over = merge(open);
-        if (intersect(section.film, over).area_mm2() < a_rounding_mm2) continue;
-        std::vector<Region> kept;
-        for (Region& part : islands(subtract(section.film, over))) {
-            if (section.cut.empty() || intersect(part, section.cut).area_mm2() > 0) kept.push_back(std::move(part));
-        }
-        if (kept.empty()) continue;
-        section.film = merge(kept);
-        section.cut = intersect(section.cut, section.film);
-        films[n - first_new] = section.film.bounds();
-    }
-}
-
 void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, const MakingPlan& making,
-             double& least_film, std::vector<Box>& films, const std::stop_token& stop) {
+             std::vector<Box>& films, const std::stop_token& stop) {
     const Divisions divisions = divide(run.pieces, face, run.available, room_on(mat, making), making, stop);
     plan.problems.insert(plan.problems.end(), divisions.problems.begin(), divisions.problems.end());
-    least_film += divisions.least_film_mm2;
+    plan.least_film_mm2 += divisions.least_film_mm2;
     if (divisions.choices.empty()) return;
     Choice best = tried(divisions.choices.front(), mat, making);
     // Large signs are packed for the best few divisions only.
@@ -521,13 +215,13 @@ void set_passes(LoadsPlan& plan) {
 }
 
 // Where a section lies on the pattern otherwise than the others of its load.
-void say_where_pattern_breaks(LoadsPlan& plan, std::size_t first_new, const Room& room) {
+void say_where_pattern_breaks(LoadsPlan& plan, const Room& room) {
     if (room.repeat_across <= Length{} && room.repeat_along <= Length{}) return;
     std::optional<std::int64_t> across;
     std::size_t laid = 0;
     for (const Load& load : plan.loads) {
+        if (load.cut) continue;
         for (const Placement& p : load.placements) {
-            if (p.section < first_new) continue;
             ++laid;
             const std::int64_t shift = p.at.x - plan.sections[p.section].film.bounds().low.x;
             if (!across) across = shift;
@@ -562,7 +256,7 @@ void tell_apart(LoadsPlan& plan) {
     }
 }
 
-void explain(LoadsPlan& plan, const Mat& mat, double least_film) {
+void explain(LoadsPlan& plan, const Mat& mat) {
     const auto count = [](std::size_t n) { return static_cast<std::int64_t>(n); };
     if (plan.sections.empty()) return;
     if (plan.sections.size() == 1) {
@@ -582,12 +276,129 @@ void explain(LoadsPlan& plan, const Mat& mat, double least_film) {
     }
     if (plan.loads.size() > 1) {
         constexpr double sq_in = 645.16;
-        plan.why.push_back(
-            {"loads.why-area",
-             {{"needed", least_film / sq_in}, {"room", mat.usable.across.in_inches() * mat.usable.along.in_inches()}}});
+        plan.why.push_back({"loads.why-area",
+                            {{"needed", plan.least_film_mm2 / sq_in},
+                             {"room", mat.usable.across.in_inches() * mat.usable.along.in_inches()}}});
     }
     plan.why.push_back(bound_said(static_cast<int>(plan.loads.size()), plan.least_loads, plan.proved));
     plan.why.push_back({"loads.why-film", {{"film", plan.film_total}}});
+}
+
+// Names, film and shares of the loads, and the sums over all of them.
+void add_up(LoadsPlan& plan, const Mat& mat) {
+    double film_area = 0;
+    double used_area = 0;
+    for (Load& load : plan.loads) {
+        const double area = load.film_length.in_mm() * mat.width.in_mm();
+        const double used = covered(load.placements, plan.sections);
+        load.share = area > 0 ? used / area : 0;
+        film_area += area;
+        used_area += used;
+        plan.film_total += load.film_length;
+        load.name.clear();
+        for (const Placement& p : load.placements)
+            load.name += (load.name.empty() ? "" : "+") + plan.sections[p.section].letters;
+    }
+    plan.share = film_area > 0 ? used_area / film_area : 0;
+    for (const Section& section : plan.sections) plan.keepers += static_cast<int>(section.keepers.size());
+}
+
+// How the sections are loaded that are not cut, in the order of `which`.
+void pack_rest(LoadsPlan& plan, const std::vector<std::size_t>& which, const Mat& mat, const MakingPlan& making) {
+    std::vector<Box> films;
+    for (const std::size_t i : which) films.push_back(plan.sections[i].film.bounds());
+    const Packed packed = pack(films, room_on(mat, making), load_gap);
+    const std::vector<Length> skips = skips_for(packed, films, mat);
+    for (std::size_t n = 0; n < packed.loads.size(); ++n) {
+        Load load{"", packed.loads[n], film_for(packed.loads[n], films, mat), 0, false};
+        load.skip = skips[n];
+        load.film_length += load.skip;
+        for (Placement& p : load.placements) p.section = which[p.section];
+        plan.loads.push_back(std::move(load));
+    }
+}
+
+Load load_of(const CutLoad& cut) { return {"", cut.placements, cut.film_length, 0, true, {}, cut.carried_by, {}, {}}; }
+
+// Sections and loads, those that are cut before the others; names, passes and sums follow.
+LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
+                  const std::vector<CutLoad>& cut, const std::stop_token& stop) {
+    LoadsPlan plan;
+    Remaining remaining = without_cut(pieces, cut, making.lap);
+    plan.misfits = std::move(remaining.misfits);
+    for (const std::string& letters : remaining.around) {
+        plan.problems.push_back(
+            {{"loads.cut-around", {{"letters", letters}}}, "sections", {"loads.cut-around-remedy", {}}, Mark::Look});
+    }
+    for (const CutLoad& load : cut) {
+        Load done = load_of(load);
+        for (Placement& p : done.placements) p.section += plan.sections.size();
+        plan.sections.insert(plan.sections.end(), load.sections.begin(), load.sections.end());
+        plan.loads.push_back(std::move(done));
+    }
+    std::vector<std::size_t> fresh;
+    const std::size_t first_new = plan.sections.size();
+    std::vector<Box> films;
+    if (making.way == Way::PaintThrough && !face.empty()) {
+        if (const auto repeat = repeat_in(pieces, mat.usable, making.margin, turned_over(making)))
+            plan.repeats = static_cast<int>(repeat->units.size());
+    }
+    if (making.wishes.copies > 0 && !remaining.pieces.empty() && !face.empty()) {
+        remaining.pieces = lay_again(plan, remaining.pieces, face, mat, making, films);
+        remaining.parts.assign(remaining.pieces.size(), false);
+    }
+    if (!remaining.pieces.empty() && !face.empty()) {
+        std::vector<int> runs(plan.sections.size(), 0);
+        int number = 0;
+        for (const Run& run : runs_between(remaining, face, cut, making.lap)) {
+            add_run(plan, run, face, mat, making, films, stop);
+            runs.resize(plan.sections.size(), ++number);
+        }
+        if (making.way == Way::PaintThrough && (number > 1 || !cut.empty())) keep_apart(plan, runs, films);
+    }
+    for (std::size_t i = first_new; i < plan.sections.size(); ++i) fresh.push_back(i);
+    pack_rest(plan, fresh, mat, making);
+    if (!cut.empty()) order_sections(plan);
+    const bool overlaid = making.wishes.whole_margins || making.wishes.copies > 0 || !making.wishes.apart.empty();
+    if (overlaid && making.way == Way::PaintThrough) set_passes(plan);
+    tell_apart(plan);
+    return plan;
+}
+
+// Where what is cut is part of the plan as it was found, nothing else changes: loads without any of it stay as they
+// are, and what else lay on the others is packed again. Whether that is so.
+bool keep_cut_in(LoadsPlan& plan, const std::vector<CutLoad>& cut, const Mat& mat, const MakingPlan& making) {
+    std::vector<bool> done(plan.sections.size());
+    std::vector<Load> loads;
+    for (const CutLoad& load : cut) {
+        Load kept = load_of(load);
+        for (Placement& p : kept.placements) {
+            std::size_t i = 0;
+            while (i < done.size() && (done[i] || plan.sections[i] != load.sections[p.section])) ++i;
+            if (i == done.size()) return false;
+            done[i] = true;
+            p.section = i;
+        }
+        loads.push_back(std::move(kept));
+    }
+    double cut_mm2 = 0;
+    for (std::size_t i = 0; i < done.size(); ++i) cut_mm2 += done[i] ? plan.sections[i].film.area_mm2() : 0;
+    plan.least_film_mm2 = std::max(0.0, plan.least_film_mm2 - cut_mm2);
+    std::vector<std::size_t> rest;
+    for (Load& load : plan.loads) {
+        const auto is_done = [&](const Placement& p) { return done[p.section]; };
+        if (std::none_of(load.placements.begin(), load.placements.end(), is_done)) {
+            loads.push_back(std::move(load));
+            continue;
+        }
+        for (const Placement& p : load.placements) {
+            if (!done[p.section]) rest.push_back(p.section);
+        }
+    }
+    plan.loads = std::move(loads);
+    std::sort(rest.begin(), rest.end());
+    if (!rest.empty()) pack_rest(plan, rest, mat, making);
+    return true;
 }
 
 }  // namespace
@@ -663,81 +474,20 @@ LaidSection lay_on_mat(const Section& section, const Placement& placement) {
 
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
                      const std::vector<CutLoad>& cut, const std::stop_token& stop) {
-    LoadsPlan plan;
-    Remaining remaining = without_cut(pieces, cut, making.lap);
-    plan.misfits = std::move(remaining.misfits);
-    for (const std::string& letters : remaining.around) {
-        plan.problems.push_back(
-            {{"loads.cut-around", {{"letters", letters}}}, "sections", {"loads.cut-around-remedy", {}}, Mark::Look});
-    }
-    for (const CutLoad& load : cut) {
-        Load done{"", load.placements, load.film_length, 0, true, {}, load.carried_by, {}, {}};
-        for (Placement& p : done.placements) p.section += plan.sections.size();
-        plan.sections.insert(plan.sections.end(), load.sections.begin(), load.sections.end());
-        plan.loads.push_back(std::move(done));
-    }
-    const std::size_t first_new = plan.sections.size();
-    double least_film = 0;
-    std::vector<Box> films;
-    if (making.way == Way::PaintThrough && !face.empty()) {
-        if (const auto repeat = repeat_in(pieces, mat.usable, making.margin, turned_over(making)))
-            plan.repeats = static_cast<int>(repeat->units.size());
-    }
-    if (making.wishes.copies > 0 && !remaining.pieces.empty() && !face.empty()) {
-        remaining.pieces = lay_again(plan, remaining.pieces, face, mat, making, films);
-        remaining.parts.assign(remaining.pieces.size(), false);
-    }
-    if (!remaining.pieces.empty() && !face.empty()) {
-        std::vector<int> runs(plan.sections.size(), 0);
-        int number = 0;
-        for (const Run& run : runs_between(remaining, face, cut, making.lap)) {
-            add_run(plan, run, face, mat, making, least_film, films, stop);
-            runs.resize(plan.sections.size(), ++number);
-        }
-        if (making.way == Way::PaintThrough && (number > 1 || !cut.empty())) keep_apart(plan, runs, films);
-    }
-    const Packed packed = pack(films, room_on(mat, making), load_gap);
-    const std::vector<Length> skips = skips_for(packed, films, mat);
-    for (const auto& placements : packed.loads) {
-        Load load{"", placements, film_for(placements, films, mat), 0, false};
-        load.skip = skips[plan.loads.size() - cut.size()];
-        load.film_length += load.skip;
-        for (Placement& p : load.placements) p.section += first_new;
-        plan.loads.push_back(std::move(load));
-    }
-    say_where_pattern_breaks(plan, first_new, mat.usable);
-    plan.least_film_mm2 = least_film;
+    LoadsPlan plan = divided(pieces, face, mat, making, {}, stop);
+    if (!cut.empty() && !stop.stop_requested() && !keep_cut_in(plan, cut, mat, making))
+        plan = divided(pieces, face, mat, making, cut, stop);
+    say_where_pattern_breaks(plan, mat.usable);
     const auto cut_count = static_cast<int>(cut.size());
     plan.least_loads = cut_count + least_loads_for({&plan}, mat.usable);
     plan.proved = static_cast<int>(plan.loads.size()) == plan.least_loads && plan.problems.empty();
-    double film_area = 0;
-    double used_area = 0;
-    for (Load& load : plan.loads) {
-        const double area = load.film_length.in_mm() * mat.width.in_mm();
-        const double used = covered(load.placements, plan.sections);
-        load.share = area > 0 ? used / area : 0;
-        film_area += area;
-        used_area += used;
-        plan.film_total += load.film_length;
-    }
-    plan.share = film_area > 0 ? used_area / film_area : 0;
-    if (!cut.empty()) order_sections(plan);
-    const bool overlaid = making.wishes.whole_margins || making.wishes.copies > 0 || !making.wishes.apart.empty();
-    if (overlaid && making.way == Way::PaintThrough) set_passes(plan);
-    tell_apart(plan);
-    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
-        std::string letters;
-        for (const Placement& p : plan.loads[i].placements)
-            letters += (letters.empty() ? "" : "+") + plan.sections[p.section].letters;
-        plan.loads[i].name = letters;
-    }
-    for (const Section& section : plan.sections) plan.keepers += static_cast<int>(section.keepers.size());
+    add_up(plan, mat);
     for (const Misfit& misfit : plan.misfits) {
         if (misfit.kept) continue;
         plan.problems.push_back(
             {{"loads.misfit", {{"letters", misfit.letters}}}, "sections", {"loads.keep-or-again", {}}, Mark::Look});
     }
-    explain(plan, mat, least_film);
+    explain(plan, mat);
     if (making.wishes.any() && !stop.stop_requested()) {
         MakingPlan as_it_comes = making;
         as_it_comes.wishes = {};

@@ -1,0 +1,271 @@
+#include "sections/divider.h"
+
+#include "sections/crossing.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace skarvel::dividing {
+namespace {
+
+constexpr std::size_t most_per_seam = 8;
+constexpr long most_steps = 200'000;  // of all chains together; beyond, rows are no longer divided the other way
+constexpr std::size_t few_gaps = 10;  // up to here every set of them is tried as seams
+constexpr std::size_t most_sets = 200;
+
+std::vector<std::vector<std::size_t>> seam_sets(std::size_t gaps, const std::vector<std::size_t>& known) {
+    std::vector<std::vector<std::size_t>> sets;
+    if (gaps <= few_gaps) {
+        for (unsigned mask = 1; mask < (1U << gaps); ++mask) {
+            std::vector<std::size_t> set;
+            for (std::size_t i = 0; i < gaps; ++i) {
+                if ((mask >> i & 1U) != 0) set.push_back(i);
+            }
+            sets.push_back(std::move(set));
+        }
+        std::stable_sort(sets.begin(), sets.end(), [](const auto& a, const auto& b) { return a.size() < b.size(); });
+        return sets;
+    }
+    std::vector<std::size_t> free;
+    for (std::size_t i = 0; i < gaps; ++i) {
+        if (std::find(known.begin(), known.end(), i) == known.end()) free.push_back(i);
+    }
+    const auto with = [&](std::vector<std::size_t> more) {
+        more.insert(more.end(), known.begin(), known.end());
+        std::sort(more.begin(), more.end());
+        sets.push_back(std::move(more));
+    };
+    for (const std::size_t a : free) with({a});
+    for (std::size_t a = 0; a < free.size(); ++a) {
+        for (std::size_t b = a + 1; b < free.size() && sets.size() < most_sets; ++b) with({free[a], free[b]});
+    }
+    return sets;
+}
+
+void keep_best(std::vector<Draft>& drafts, std::size_t most) {
+    std::stable_sort(drafts.begin(), drafts.end(), [](const Draft& a, const Draft& b) { return a.score < b.score; });
+    if (drafts.size() > most) drafts.resize(most);
+}
+
+}  // namespace
+
+Divider::Divider(const std::vector<Piece>& pieces, Context context) : pieces_(pieces), context_(std::move(context)) {
+    for (const Piece& piece : pieces) boxes_.push_back(piece.shape.bounds());
+}
+
+std::vector<Draft> Divider::divide_all(const std::vector<std::size_t>& part, const Box& available) {
+    return solve(part, available, 0, std::nullopt);
+}
+
+std::vector<Draft> Divider::every_set(const std::vector<std::size_t>& part, const Box& cell, Axis axis,
+                                      const Draft& base) {
+    const std::vector<std::size_t> order = in_order(part, axis);
+    std::vector<Place> gaps;
+    std::vector<std::size_t> known;
+    for (const Place& c : places_along(pieces_, boxes_, order, cell, axis, context_)) {
+        const bool used = std::any_of(base.seams.begin(), base.seams.end(),
+                                      [&](const Seam& s) { return s.axis == axis && s.where == c.where; });
+        if (c.is_end || c.stepped) continue;
+        if (gaps.empty() || gaps.back().before != c.before) {
+            gaps.push_back(c);
+        } else if (used) {
+            gaps.back() = c;
+        }
+        if (used && (known.empty() || known.back() != gaps.size() - 1)) known.push_back(gaps.size() - 1);
+    }
+    std::vector<Draft> drafts;
+    for (const std::vector<std::size_t>& set : seam_sets(gaps.size(), known)) {
+        if (context_.stop.stop_requested()) return {};
+        if (auto draft = divided_at(set, gaps, order, cell, axis)) drafts.push_back(std::move(*draft));
+    }
+    return drafts;
+}
+
+Box Divider::ink_box(const std::vector<std::size_t>& part) const {
+    Box box;
+    for (const std::size_t i : part) box = around(box, boxes_[i]);
+    return box;
+}
+
+std::optional<Draft> Divider::as_one(const std::vector<std::size_t>& part, const Box& cell) const {
+    const Box film = context_.film_for(ink_box(part), cell);
+    if (!context_.fits(film.width(), film.height())) return std::nullopt;
+    Draft draft;
+    draft.score = score_of(film);
+    draft.parts.push_back({part, film, std::nullopt});
+    return draft;
+}
+
+std::optional<Draft> Divider::divided_at(const std::vector<std::size_t>& set, const std::vector<Place>& gaps,
+                                         const std::vector<std::size_t>& order, const Box& cell, Axis axis) const {
+    Draft draft;
+    std::size_t first = 0;
+    std::int64_t from = low(axis, cell);
+    for (std::size_t n = 0; n <= set.size(); ++n) {
+        const Place* end = n < set.size() ? &gaps[set[n]] : nullptr;
+        const std::size_t last = end != nullptr ? end->before : order.size();
+        const std::vector<std::size_t> pieces(order.begin() + static_cast<long>(first),
+                                              order.begin() + static_cast<long>(last));
+        Box own = cell;
+        set_range(axis, own, from, end != nullptr ? end->lower_end : high(axis, cell));
+        const Box film = context_.film_for(ink_box(pieces), own);
+        if (!context_.fits(film.width(), film.height())) return std::nullopt;
+        draft.parts.push_back({pieces, film, std::nullopt});
+        draft.score = draft.score + score_of(film);
+        if (end == nullptr) break;
+        draft.score.in_words += end->in_words;
+        draft.score.off_lines += off_line(end->where);
+        draft.seams.push_back(seam_at(*end, cell, axis));
+        first = last;
+        from = end->upper_start;
+    }
+    return draft;
+}
+
+std::vector<Draft> Divider::solve(const std::vector<std::size_t>& part, const Box& cell, int depth,
+                                  std::optional<Axis> not_along) {
+    if (part.empty()) return {Draft{}};
+    std::vector<Draft> found;
+    if (auto one = as_one(part, cell)) return {std::move(*one)};
+    for (const Axis axis : {Axis::Y, Axis::X}) {
+        if (axis == not_along || context_.stop.stop_requested()) continue;
+        for (Draft& draft : chain(part, cell, axis, depth)) found.push_back(std::move(draft));
+    }
+    if (found.empty() && part.size() == 1) {
+        if (auto cut = crossed_piece(part.front(), cell)) found.push_back(std::move(*cut));
+    }
+    keep_best(found, most_choices);
+    return found;
+}
+
+std::vector<std::size_t> Divider::in_order(std::vector<std::size_t> part, Axis axis) const {
+    std::stable_sort(part.begin(), part.end(), [&](std::size_t a, std::size_t b) {
+        return low(axis, boxes_[a]) + high(axis, boxes_[a]) < low(axis, boxes_[b]) + high(axis, boxes_[b]);
+    });
+    return part;
+}
+
+std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Box& cell, Axis axis, int depth) {
+    const std::vector<std::size_t> order = in_order(part, axis);
+    const std::vector<Place> seams = places_along(pieces_, boxes_, order, cell, axis, context_);
+    if (seams.size() == 2) return {};
+    std::vector<std::vector<Step>> best(seams.size());
+    best[0].push_back({});
+    std::vector<Draft> middles;
+    const std::int64_t longest = context_.longest();
+    for (std::size_t to = 1; to < seams.size(); ++to) {
+        Box ink;
+        std::size_t reached = seams[to].before;
+        for (std::size_t from = to; from-- > 0;) {
+            if (context_.stop.stop_requested()) return {};
+            for (; reached > seams[from].before; --reached) ink = around(ink, boxes_[order[reached - 1]]);
+            const bool whole = from == 0 && to + 1 == seams.size();
+            if (seams[from].before == seams[to].before || best[from].empty() || whole) continue;
+            ++steps_;
+            Box own = cell;
+            set_range(axis, own, seams[from].upper_start, seams[to].lower_end);
+            const Box film = context_.film_for(ink, own);
+            if (context_.fits(film.width(), film.height())) {
+                extend(best, from, to, seams[to], score_of(film), as_one_section);
+                continue;
+            }
+            const std::size_t count = seams[to].before - seams[from].before;
+            const std::int64_t length = high(axis, ink) - low(axis, ink);
+            const bool too_long = length > longest;
+            // What is more than twice too long is better parted on this axis first.
+            if (length > 2 * longest && count > 1) break;
+            if (may_divide(seams, from, to, ink, axis, depth)) {
+                const std::vector<std::size_t> between(order.begin() + static_cast<long>(seams[from].before),
+                                                       order.begin() + static_cast<long>(seams[to].before));
+                std::vector<Draft> found = solve(between, own, depth + 1, axis);
+                keep_best(found, 2);
+                for (Draft& draft : found) {
+                    middles.push_back(std::move(draft));
+                    extend(best, from, to, seams[to], middles.back().score, middles.size() - 1);
+                }
+            } else if (too_long && count > 1) {
+                break;  // chains that begin further down are longer still
+            }
+        }
+        keep_few(best[to]);
+    }
+    std::vector<Draft> drafts;
+    for (const Step& last : best.back()) drafts.push_back(followed(last, best, seams, middles, order, cell, axis));
+    return drafts;
+}
+
+// A part that fits no way as one may be divided along the other axis: when it is a single piece, or a row between
+// straight seams that is longer than the mat; and only while the search has steps left.
+bool Divider::may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, const Box& ink, Axis axis,
+                         int depth) const {
+    if (depth >= 2) return false;
+    if (seams[to].before - seams[from].before == 1) return true;
+    if (seams[from].stepped || seams[to].stepped || steps_ > most_steps) return false;
+    const std::int64_t longest = context_.longest();
+    return high(other(axis), ink) - low(other(axis), ink) > longest;
+}
+
+void Divider::extend(std::vector<std::vector<Step>>& best, std::size_t from, std::size_t to, const Place& end,
+                     const Score& middle, std::size_t which) {
+    Score seam;
+    if (!end.is_end) {
+        seam.stepped = end.stepped ? 1 : 0;
+        seam.in_words = end.in_words;
+        seam.off_lines = end.stepped ? 4 : off_line(end.where);
+    }
+    // Kept in order, no more than may be wanted.
+    const std::size_t most = to + 1 == best.size() ? most_choices : most_per_seam;
+    std::vector<Step>& kept = best[to];
+    for (std::size_t rank = 0; rank < best[from].size(); ++rank) {
+        Step step{best[from][rank].score + middle + seam, from, rank, which};
+        const auto before = [](const Step& a, const Step& b) { return a.score < b.score; };
+        if (kept.size() == most && !before(step, kept.back())) continue;
+        kept.insert(std::upper_bound(kept.begin(), kept.end(), step, before), std::move(step));
+        if (kept.size() > most) kept.pop_back();
+    }
+}
+
+// None with more than one section over the fewest.
+void Divider::keep_few(std::vector<Step>& steps) {
+    if (steps.empty()) return;
+    const int fewest = steps.front().score.sections;
+    std::erase_if(steps, [&](const Step& s) { return s.score.sections > fewest + 1; });
+}
+
+Draft Divider::followed(const Step& last, const std::vector<std::vector<Step>>& best, const std::vector<Place>& seams,
+                        const std::vector<Draft>& middles, const std::vector<std::size_t>& order, const Box& cell,
+                        Axis axis) const {
+    Draft draft;
+    draft.score = last.score;
+    Step step = last;
+    for (std::size_t to = best.size() - 1; to > 0;) {
+        const std::size_t from = step.from;
+        if (step.middle == as_one_section) {
+            const std::vector<std::size_t> pieces(order.begin() + static_cast<long>(seams[from].before),
+                                                  order.begin() + static_cast<long>(seams[to].before));
+            Box own = cell;
+            set_range(axis, own, seams[from].upper_start, seams[to].lower_end);
+            draft.parts.push_back({pieces, context_.film_for(ink_box(pieces), own), std::nullopt});
+        } else {
+            const Draft& middle = middles[step.middle];
+            draft.parts.insert(draft.parts.end(), middle.parts.begin(), middle.parts.end());
+            draft.seams.insert(draft.seams.end(), middle.seams.begin(), middle.seams.end());
+        }
+        const Place& end = seams[to];
+        if (!end.is_end) draft.seams.push_back(seam_at(end, cell, axis));
+        to = from;
+        if (to > 0) step = best[from][step.rank];
+    }
+    return draft;
+}
+
+std::optional<Draft> Divider::crossed_piece(std::size_t piece, const Box& cell) {
+    // The same piece comes again for every pair of seams around it; a few of them are enough.
+    constexpr int most_tries = 6;
+    if (++crossings_tried_[piece] > most_tries) return std::nullopt;
+    auto best = cross(pieces_[piece], piece, context_.film_for(boxes_[piece], cell), context_);
+    if (!best) hopeless.push_back(piece);
+    return best;
+}
+
+}  // namespace skarvel::dividing

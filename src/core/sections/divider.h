@@ -1,0 +1,67 @@
+// sections/divider.h
+//
+// The search for divisions. Chains of sections along one axis are a shortest path over the places where a seam may
+// run, exact for that axis, the best few kept at each place; a row that still fits no way is divided along the other
+// axis; a single piece larger than the room is crossed. Bounded by counted steps. For this folder alone.
+#pragma once
+
+#include <limits>
+#include <map>
+#include <optional>
+
+#include "sections/places.h"
+
+namespace skarvel::dividing {
+
+constexpr std::size_t most_choices = 48;
+
+class Divider {
+  public:
+    Divider(const std::vector<Piece>& pieces, Context context);
+
+    /// The best divisions of these pieces, best first; empty where none was found.
+    std::vector<Draft> divide_all(const std::vector<std::size_t>& part, const Box& available);
+
+    /// Every set of gaps along one axis as seams, the fewest first: in case more sections come to fewer loads. Where
+    /// there are many gaps, only those of `base` and one or two more.
+    std::vector<Draft> every_set(const std::vector<std::size_t>& part, const Box& cell, Axis axis, const Draft& base);
+
+    /// Pieces that no cut makes small enough, as far as it was tried.
+    std::vector<std::size_t> hopeless;
+
+  private:
+    /// How one state of a chain was reached: from which state of an earlier place, and what lies between.
+    struct Step {
+        Score score;
+        std::size_t from = 0, rank = 0;
+        std::size_t middle = as_one_section;  ///< else a place in the list of divided middles
+    };
+    static constexpr std::size_t as_one_section = std::numeric_limits<std::size_t>::max();
+
+    [[nodiscard]] Box ink_box(const std::vector<std::size_t>& part) const;
+    [[nodiscard]] std::vector<std::size_t> in_order(std::vector<std::size_t> part, Axis axis) const;
+    [[nodiscard]] std::optional<Draft> as_one(const std::vector<std::size_t>& part, const Box& cell) const;
+    [[nodiscard]] std::optional<Draft> divided_at(const std::vector<std::size_t>& set, const std::vector<Place>& gaps,
+                                                  const std::vector<std::size_t>& order, const Box& cell,
+                                                  Axis axis) const;
+    std::vector<Draft> solve(const std::vector<std::size_t>& part, const Box& cell, int depth,
+                             std::optional<Axis> not_along);
+    std::vector<Draft> chain(const std::vector<std::size_t>& part, const Box& cell, Axis axis, int depth);
+    [[nodiscard]] bool may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, const Box& ink,
+                                  Axis axis, int depth) const;
+    static void extend(std::vector<std::vector<Step>>& best, std::size_t from, std::size_t to, const Place& end,
+                       const Score& middle, std::size_t which);
+    static void keep_few(std::vector<Step>& steps);
+    [[nodiscard]] Draft followed(const Step& last, const std::vector<std::vector<Step>>& best,
+                                 const std::vector<Place>& seams, const std::vector<Draft>& middles,
+                                 const std::vector<std::size_t>& order, const Box& cell, Axis axis) const;
+    std::optional<Draft> crossed_piece(std::size_t piece, const Box& cell);
+
+    const std::vector<Piece>& pieces_;
+    std::vector<Box> boxes_;
+    Context context_;
+    long steps_ = 0;
+    std::map<std::size_t, int> crossings_tried_;
+};
+
+}  // namespace skarvel::dividing

@@ -1,0 +1,69 @@
+#include "sections/draft.h"
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+
+namespace skarvel::dividing {
+
+bool Context::forbidden(Axis axis, std::int64_t where, const Box& cell) const {
+    return std::any_of(never.begin(), never.end(), [&](const NoSeam& n) {
+        return n.at(axis, where, low(other(axis), cell), high(other(axis), cell));
+    });
+}
+
+bool Context::fits(std::int64_t width, std::int64_t height) const {
+    const std::int64_t a = to_grid(room.across);
+    const std::int64_t b = to_grid(room.along);
+    return (width <= a && height <= b) || (room.turns && width <= b && height <= a) ||
+           slant_for(width, height, room).has_value();
+}
+
+std::int64_t Context::longest() const {
+    const std::int64_t a = to_grid(room.across);
+    const std::int64_t b = to_grid(room.along);
+    return room.slants ? std::llround(std::hypot(static_cast<double>(a), static_cast<double>(b))) : std::max(a, b);
+}
+
+Box Context::film_for(const Box& ink, const Box& cell) const {
+    const bool whole = mask && making.wishes.whole_margins;
+    Box film = common(grown(ink, making.margin), whole ? available : cell);
+    if (film.empty()) return ink;  // ink off the board: Lettering says so, and there is still something to show
+    if (span_x && cell.low.x == face.low.x && cell.high.x == face.high.x) {
+        set_range(Axis::X, film, cell.low.x, cell.high.x);
+    }
+    if (span_y && cell.low.y == face.low.y && cell.high.y == face.high.y) {
+        set_range(Axis::Y, film, cell.low.y, cell.high.y);
+    }
+    return film;
+}
+
+constexpr double inch_of_roll = static_cast<double>(to_grid(1_in)) * static_cast<double>(to_grid(12_in));
+
+bool operator<(const Score& a, const Score& b) {
+    const auto rank = [](const Score& s) {
+        return std::tuple(s.crossings, s.crossed, s.sections, s.stepped, std::floor(s.film / inch_of_roll), s.in_words,
+                          s.film, s.off_lines);
+    };
+    return rank(a) < rank(b);
+}
+
+Score operator+(Score a, const Score& b) {
+    a.crossings += b.crossings;
+    a.crossed += b.crossed;
+    a.sections += b.sections;
+    a.stepped += b.stepped;
+    a.in_words += b.in_words;
+    a.film += b.film;
+    a.off_lines += b.off_lines;
+    return a;
+}
+
+Score score_of(const Box& film) {
+    Score score;
+    score.sections = 1;
+    score.film = static_cast<double>(film.width()) * static_cast<double>(film.height());
+    return score;
+}
+
+}  // namespace skarvel::dividing

@@ -1,0 +1,61 @@
+// sections/draft.h
+//
+// Drafts: divisions while they are searched for and compared. A Context says within what: the room of one load, where
+// film may lie, where no seam may. For this folder alone.
+#pragma once
+
+#include <stop_token>
+#include <vector>
+
+#include "sections/sections.h"
+#include "sections/wishes.h"
+
+namespace skarvel::dividing {
+
+constexpr std::int64_t low(Axis axis, const Box& box) { return along(axis, box.low); }
+constexpr std::int64_t high(Axis axis, const Box& box) { return along(axis, box.high); }
+constexpr void set_range(Axis axis, Box& box, std::int64_t from, std::int64_t to) {
+    (axis == Axis::X ? box.low.x : box.low.y) = from;
+    (axis == Axis::X ? box.high.x : box.high.y) = to;
+}
+
+struct Context {
+    Box face;
+    Room room;
+    MakingPlan making;
+    bool mask = false;
+    bool span_x = false, span_y = false;  ///< masks run from edge to edge on this axis
+    Box available;                        ///< where film may lie
+    std::vector<NoSeam> never;
+    std::stop_token stop;
+
+    [[nodiscard]] bool forbidden(Axis axis, std::int64_t where, const Box& cell) const;
+    [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const;
+    /// No section is longer than that.
+    [[nodiscard]] std::int64_t longest() const;
+    /// The film around ink inside its cell, which already holds the laps at its seams.
+    [[nodiscard]] Box film_for(const Box& ink, const Box& cell) const;
+};
+
+/// What a draft costs; the lower, the better.
+struct Score {
+    int crossings = 0;
+    std::int64_t crossed = 0;  ///< nanometres of ink
+    int sections = 0;
+    int stepped = 0;
+    int in_words = 0;
+    double film = 0;  ///< grid units squared
+    int off_lines = 0;
+    /// Words are parted rather than an inch of roll spent, and not for less.
+    friend bool operator<(const Score& a, const Score& b);
+    friend Score operator+(Score a, const Score& b);
+};
+Score score_of(const Box& film);  ///< of one section
+
+struct Draft {
+    Score score;
+    std::vector<Part> parts;
+    std::vector<Seam> seams;
+};
+
+}  // namespace skarvel::dividing
