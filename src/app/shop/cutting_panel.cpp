@@ -246,10 +246,12 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                           tr("width of film %1").arg(i + 1), exactly(f.width),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).width = m.value; }, row),
                       2);
+    second->addWidget(label(tr("wide"), "small", row));
     second->addWidget(measure(
                           tr("length of film %1 left").arg(i + 1), exactly(f.left),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).left = m.value; }, row),
                       2);
+    second->addWidget(label(tr("left"), "small", row));
     auto* colour = text(
         tr("colour of film %1").arg(i + 1), f.colour,
         [i](Shop& s, const std::string& typed) {
@@ -267,6 +269,7 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                          tr("price of film %1, in cents").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢"),
                          [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
                      2);
+    third->addWidget(label(tr("for"), "small", row));
     auto* each = measure(
         tr("film %1 is sold by").arg(i + 1), exactly(f.sold_by),
         [i](Shop& s, const Measure& m) { s.drawer.at(i).sold_by = std::max(m.value, Length::sixtyfourths(1)); }, row);

@@ -1,0 +1,326 @@
+#include "drawing/drawing.h"
+
+#include <QPainter>
+#include <cmath>
+
+#include "drawing/scale.h"
+#include "files/print_page.h"
+#include "job/naming.h"
+#include "sheets/sheets.h"
+#include "theme/theme.h"
+
+namespace skarvel {
+
+void Drawing::lay_out_loads() {
+    const LoadsPlan& plan = *face()->loads;
+    const double along = static_cast<double>(to_grid(shown_along())) * view_.scale;
+    const double across = static_cast<double>(to_grid(face()->bed.usable.across)) * view_.scale;
+    const double head = Theme::px(30);
+    const bool rests =
+        std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.rest.has_value(); });
+    const double foot = Theme::px(rests ? 50 : 28);
+    double x = paper_side;
+    double y = board_area_.bottom() + Theme::px(44);
+    if (!view_.lengthwise()) {
+        x = board_area_.right() + Theme::px(60);
+        y = board_area_.top() - Theme::px(26);
+    }
+    const double left = x;
+    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+        if (x > left && x + along > width() - paper_side + 1) {
+            x = left;
+            y += head + across + foot;
+        }
+        loads_.push_back({i, QRectF(x, y + head, along, across)});
+        x += std::max(along, static_cast<double>(Theme::px(220))) + paper_side;
+    }
+    if (plan.loads.empty()) return;
+    double below = y + head + across + foot;
+    if (!view_.lengthwise()) below = std::max(below, board_area_.bottom());
+    table_ = QRectF(paper_side, below + Theme::px(16), width() - 2 * paper_side,
+                    Theme::px(54) + static_cast<double>(lays_of(plan.sections).size()) * Theme::px(28));
+    needed_height_ = static_cast<int>(table_.bottom() + 12);
+}
+
+void Drawing::paint_section_numbers(QPainter& p) {
+    const LoadsPlan& plan = *face()->loads;
+    // On the edge of the film, where it hides no ink: from the usual place outwards.
+    std::vector<QRectF> ink;
+    for (const Piece& piece : *face()->pieces) ink.push_back(view_.rect(piece.shape.bounds()));
+    const double reach = Theme::px(12);
+    for (const Lay& lay : lays_of(plan.sections)) {
+        const QRectF film = view_.rect(lay.move(plan.sections[lay.section].film.bounds()));
+        const auto at = [&](double share) {
+            return view_.lengthwise() ? QPointF(film.left() + share * film.width(), film.top())
+                                      : QPointF(film.left(), film.top() + share * film.height());
+        };
+        QPointF best = at(0.5);
+        for (const double share : {0.5, 0.35, 0.65, 0.2, 0.8, 0.08, 0.92}) {
+            const QPointF q = at(share);
+            const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
+            if (std::any_of(ink.begin(), ink.end(), [&](const QRectF& r) { return r.intersects(disc); })) continue;
+            best = q;
+            break;
+        }
+        number_disc(p, best, static_cast<int>(lay.section) + 1, lit_ == lay.section);
+    }
+}
+
+// What the hands do at each seam, and one try of them eight times as far off as it came out.
+void Drawing::paint_evidence(QPainter& p) {
+    const auto& evidence = desk_.evidence();
+    if (!evidence) return;
+    const Tokens& t = Theme::tokens();
+    const std::string of = face_id(sign(), desk_.face_at(), face()->colour);
+    const LoadsPlan& plan = *face()->loads;
+    p.setRenderHint(QPainter::Antialiasing);
+    constexpr double enlarged = 8;
+    const double dots_per_mm = view_.scale / grid_to_mm(1);
+    for (const LaidByHand& l : evidence->one_try) {
+        if (l.of != of || l.section >= plan.sections.size()) continue;
+        const QPainterPath film = view_.transform().map(path_of(plan.sections[l.section].film));
+        const QPointF zero = view_.transform().map(QPointF(0, 0));
+        const QPointF unit_x = view_.transform().map(QPointF(1, 0)) - zero;
+        const QPointF unit_y = view_.transform().map(QPointF(0, 1)) - zero;
+        const QPointF off = (unit_x * l.dx_mm + unit_y * l.dy_mm) / view_.scale * dots_per_mm * enlarged;
+        const QPointF middle = film.boundingRect().center();
+        // A turn goes the other way round on a screen, whose y runs down; laying the board down keeps it.
+        const double degrees = -l.turn * 180 / 3.14159265358979 * enlarged;
+        const QTransform laid = QTransform::fromTranslate(-middle.x(), -middle.y()) * QTransform().rotate(degrees) *
+                                QTransform::fromTranslate(middle.x() + off.x(), middle.y() + off.y());
+        cased(p, laid.map(film), QPen(t.ochre, 1.5, Qt::DashLine));
+    }
+    for (const ColourProof& c : evidence->as_cut) {
+        if (c.of != of) continue;
+        p.setPen(QPen(t.brick, 1));
+        p.setBrush(t.brick);
+        p.drawPath(view_.transform().map(path_of(c.missing)));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(view_.transform().map(path_of(c.surplus)));
+    }
+    p.setFont(Theme::font(13, QFont::Medium));
+    for (const SeamByHand& s : evidence->by_hand) {
+        if (s.of != of || s.seam >= plan.seams.size()) continue;
+        const Seam& seam = plan.seams[s.seam];
+        const bool level = seam.axis == Axis::Y;
+        const QPointF middle = view_.at(level ? Point{(seam.from + seam.to) / 2, seam.where}
+                                              : Point{seam.where, (seam.from + seam.to) / 2});
+        const bool safe = s.share_open <= 0.05;
+        const QString words = safe ? tr("holds") : tr("opens %1 in 100").arg(std::lround(s.share_open * 100));
+        QRectF chip = p.fontMetrics().boundingRect(words).adjusted(-6, -3, 6, 3);
+        chip.moveCenter(middle);
+        p.setPen(QPen(safe ? t.moss : t.ochre, 1.5));
+        p.setBrush(t.sheet);
+        p.drawRoundedRect(chip, 3, 3);
+        p.setPen(safe ? t.moss : t.ochre);
+        p.drawText(chip, Qt::AlignCenter, words);
+    }
+}
+
+void Drawing::paint_loads(QPainter& p) {
+    const Tokens& t = Theme::tokens();
+    const LoadsPlan& plan = *face()->loads;
+    const Display& display = desk_.shop().display;
+    p.setRenderHint(QPainter::Antialiasing);
+    for (const LoadView& lv : loads_) {
+        if (lv.load >= plan.loads.size()) continue;  // laid out for a plan that is gone
+        const Load& load = plan.loads[lv.load];
+        const QRectF mat = lv.mat;
+        p.setPen(t.graphite);
+        p.setFont(Theme::font(15, QFont::DemiBold));
+        const Mat& bed = face()->bed;
+        const QString name = (bed.roll || bed.print ? tr("Load %1 · %2%3") : tr("Load %1 · mat %2%3"))
+                                 .arg(lv.load + 1)
+                                 .arg(QString::fromStdString(bed.name), load.cut ? tr(" · cut") : QString());
+        p.drawText(QRectF(mat.left(), mat.top() - Theme::px(28), std::max(mat.width(), 200.0), Theme::px(22)),
+                   Qt::AlignLeft | Qt::AlignVCenter, name);
+        QColor cloth = t.moss;
+        cloth.setAlphaF(0.10F);
+        p.fillRect(mat, cloth);
+        p.setPen(QPen(t.line, 0.6));
+        const double inch = units_per_inch * view_.scale;
+        for (double x = mat.left() + inch; x < mat.right(); x += inch)
+            p.drawLine(QPointF(x, mat.top()), QPointF(x, mat.bottom()));
+        for (double y = mat.top() + inch; y < mat.bottom(); y += inch)
+            p.drawLine(QPointF(mat.left(), y), QPointF(mat.right(), y));
+        p.setPen(QPen(t.moss, 1, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(mat);
+        // The mat lies as the board does, turned a quarter: what goes in last is on the left.
+        const QTransform lie(0, -view_.scale, -view_.scale, 0, mat.right(), mat.bottom());
+        const std::vector<OnMat> lying =
+            is_printed(face()->making) ? on_mat(load, plan.sections, {}) : std::vector<OnMat>{};
+        for (const Placement& placement : load.placements) {
+            const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
+            const bool lit = lit_ == placement.section;
+            const QPainterPath film = lie.map(path_of(laid.film));
+            p.setPen(QPen(lit ? t.chalk : t.graphite, lit ? 2 : 1));
+            p.setBrush(section_tint(placement.section));
+            p.drawPath(film);
+            p.setPen(QPen(t.graphite, 0.8));
+            p.setBrush(face()->making.way == Way::PaintThrough
+                           ? t.sheet
+                           : QColor(QString::fromStdString(
+                                 sign().faces[desk_.face_at()].colours.at(face()->colour).paint.colour)));
+            p.drawPath(lie.map(path_of(laid.cut)));
+            if (is_printed(face()->making)) {
+                const auto which = static_cast<std::size_t>(&placement - load.placements.data());
+                p.setPen(Qt::NoPen);
+                for (const Printed& printed : printed_on(this->plan(), *face(), lying[which])) {
+                    p.setBrush(QColor(
+                        QString::fromStdString(sign().faces[desk_.face_at()].colours.at(printed.colour).paint.colour)));
+                    p.drawPath(lie.map(path_of(printed.ink)));
+                }
+            }
+            p.setPen(QPen(t.pencil, 1));
+            for (const KnifeLine& line : laid.lines) {
+                p.drawLine(lie.map(QPointF(static_cast<double>(line.from.x), static_cast<double>(line.from.y))),
+                           lie.map(QPointF(static_cast<double>(line.to.x), static_cast<double>(line.to.y))));
+            }
+        }
+        // What other colours and signs have on the same load.
+        for (const Guest& guest : load.guests) {
+            const LaidSection laid = lay_on_mat(guest.section, guest.placement);
+            p.setPen(QPen(t.pencil, 1, Qt::DashLine));
+            p.setBrush(Qt::NoBrush);
+            const QPainterPath film = lie.map(path_of(laid.film));
+            p.drawPath(film);
+            p.setPen(QPen(t.pencil, 0.6));
+            p.drawPath(lie.map(path_of(laid.cut)));
+            const QRectF room = film.boundingRect().adjusted(4, 2, -4, -2);
+            p.setFont(Theme::font(13));
+            const QString letters = QString::fromStdString(guest.section.letters);
+            const QString whose = QString::fromStdString(name_of_face(job(), guest.of));
+            const QString words = whose.isEmpty() || whose == letters ? letters : tr("%1, %2").arg(letters, whose);
+            p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
+                       QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(room.width())));
+        }
+        for (const Placement& placement : load.placements) {
+            const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
+            number_disc(p, lie.mapRect(path_of(laid.film).boundingRect()).topLeft() + QPointF(4, 4),
+                        static_cast<int>(placement.section) + 1, lit_ == placement.section);
+        }
+        if (const auto piece = leftover_on_bed(desk_.shop().drawer, load, plan.sections, bed)) {
+            QPainterPath outline;
+            outline.addRect(
+                lie.mapRect(QRectF(QPointF(static_cast<double>(piece->low.x), static_cast<double>(piece->low.y)),
+                                   QPointF(static_cast<double>(piece->high.x), static_cast<double>(piece->high.y)))));
+            cased(p, outline, QPen(t.moss, 2));
+        }
+        p.setPen(t.pencil);
+        p.setFont(Theme::font(13));
+        p.save();
+        p.translate(mat.right() + 4, mat.center().y());
+        p.rotate(90);
+        p.drawText(QRectF(-mat.height() / 2, -Theme::px(18), mat.height(), Theme::px(18)), Qt::AlignCenter,
+                   p.fontMetrics().elidedText(tr("in first"), Qt::ElideRight, static_cast<int>(mat.height())));
+        p.restore();
+        p.setFont(Theme::font(15));
+        p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
+                   Qt::AlignLeft | Qt::AlignTop, load_says(load, face()->bed, display));
+    }
+}
+
+// Where its film comes from, and what it leaves.
+QString Drawing::load_says(const Load& load, const Mat& bed, const Display& display) {
+    if (!load.carried_by.empty()) return tr("cut in one go with another colour");
+    if (!load.from.empty()) return tr("from the drawer: %1").arg(QString::fromStdString(load.from));
+    QString words = (bed.print ? tr("a page %1 long · %2 % used") : tr("%1 off the roll · %2 % used"))
+                        .arg(shown(skarvel::show(load.film_length, display)))
+                        .arg(static_cast<int>(std::lround(load.share * 100)));
+    if (load.rest) {
+        words +=
+            tr("\nkeep what is left, %1 × %2")
+                .arg(shown(show_number(load.rest->across, display)), shown(show_number(load.rest->along, display)));
+    }
+    return words;
+}
+
+// How much of the bed's length is drawn: of a roll what the longest load takes.
+Length Drawing::shown_along() const {
+    if (!face()->bed.roll) return face()->bed.usable.along;
+    Length longest = 12_in;
+    for (const Load& load : face()->loads->loads) longest = std::max(longest, load.film_length);
+    return std::min(longest, face()->bed.usable.along);
+}
+
+// Where each section goes: the distances that the placement sheet prints.
+void Drawing::paint_table(QPainter& p) {
+    if (table_.isEmpty()) return;
+    const Tokens& t = Theme::tokens();
+    const LoadsPlan& plan = *face()->loads;
+    const Display& display = desk_.shop().display;
+    const bool upright = view_.face.height() > view_.face.width();
+    const double w = table_.width();
+    const std::array<double, 6> columns = {0, w * 0.30, w * 0.46, w * 0.62, w * 0.78, w * 0.90};
+    const auto cell = [&](int column, double y, const QString& text, bool right) {
+        const double end = column == 5 ? w : columns.at(static_cast<std::size_t>(column) + 1) - 10;
+        const double begin = columns.at(static_cast<std::size_t>(column));
+        p.drawText(QRectF(table_.left() + begin, y, end - begin, Theme::px(26)),
+                   (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+                   QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(end - begin)));
+    };
+    double y = table_.top();
+    p.setPen(t.graphite);
+    p.setFont(Theme::font(15, QFont::DemiBold));
+    p.drawText(QRectF(table_.left(), y, w, Theme::px(26)), Qt::AlignLeft | Qt::AlignVCenter,
+               tr("Where each section goes"));
+    y += Theme::px(24);
+    p.setFont(Theme::font(13));
+    p.setPen(t.pencil);
+    const QStringList heads = upright ? QStringList{tr("section"),   tr("from bottom"), tr("from top"),
+                                                    tr("from left"), tr("load"),        tr("keepers")}
+                                      : QStringList{tr("section"),     tr("from left"), tr("from right"),
+                                                    tr("from bottom"), tr("load"),      tr("keepers")};
+    for (int c = 0; c < 6; ++c) cell(c, y, heads[c], c > 0);
+    y += Theme::px(26);
+    for (const Lay& lay : lays_of(plan.sections)) {
+        const std::size_t i = lay.section;
+        const auto [low, high] = corners(plan.sections[i], view_.face, lay.move);
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(table_.left(), y), QPointF(table_.right(), y));
+        if (lit_ == i) {
+            QColor wash = t.chalk;
+            wash.setAlphaF(0.1F);
+            p.fillRect(QRectF(table_.left(), y + 1, w, Theme::px(27)), wash);
+        }
+        p.setPen(t.graphite);
+        p.setFont(Theme::font(15));
+        QString load = "–";
+        for (std::size_t l = 0; l < plan.loads.size(); ++l) {
+            for (const Placement& placement : plan.loads[l].placements) {
+                if (placement.section == i)
+                    load = QString::number(l + 1) + (plan.loads[l].cut ? tr(", cut") : QString());
+            }
+        }
+        QString name = QString("%1   %2").arg(i + 1).arg(QString::fromStdString(plan.sections[i].letters));
+        if (plan.passes > 1) name += tr(", pass %1").arg(lay.pass);
+        if (const std::string turned = turned_words(lay.move); !turned.empty())
+            name += ", " + QString::fromStdString(turned);
+        cell(0, y, name, false);
+        cell(1, y, shown(show_number(upright ? low.from_bottom : low.from_left, display)), true);
+        cell(2, y, shown(show_number(upright ? high.from_top : high.from_right, display)), true);
+        cell(3, y, shown(show_number(upright ? low.from_left : low.from_bottom, display)), true);
+        cell(4, y, load, true);
+        cell(5, y, QString::number(plan.sections[i].keepers.size()), true);
+        y += Theme::px(28);
+    }
+}
+
+std::optional<std::size_t> Drawing::section_at(QPointF where) const {
+    if (station_ != Station::Sections || face() == nullptr) return std::nullopt;
+    const LoadsPlan& plan = *face()->loads;
+    for (std::size_t i = 0; i < plan.sections.size(); ++i) {
+        if (view_.rect(plan.sections[i].film.bounds()).contains(where)) return i;
+    }
+    for (const LoadView& lv : loads_) {
+        const QTransform lie(0, -view_.scale, -view_.scale, 0, lv.mat.right(), lv.mat.bottom());
+        for (const Placement& placement : plan.loads[lv.load].placements) {
+            const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
+            if (lie.mapRect(path_of(laid.film).boundingRect()).contains(where)) return placement.section;
+        }
+    }
+    return std::nullopt;
+}
+
+}  // namespace skarvel

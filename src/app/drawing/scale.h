@@ -1,0 +1,14 @@
+// drawing/scale.h
+//
+// Distances that the parts of the drawing share.
+#pragma once
+
+#include "geometry/region.h"
+
+namespace skarvel {
+
+constexpr double paper_side = 24;  // paper left and right of the board
+constexpr double units_per_inch = 25'400'000.0 / grid_nm;
+constexpr double units_per_mm = 1'000'000.0 / grid_nm;
+
+}  // namespace skarvel
