@@ -120,6 +120,7 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     force->setSpecialValueText(tr("force as set"));
     sends->addWidget(force, 2);
     lines->addLayout(sends);
+    lines->addWidget(bed_head(holder));
     for (std::size_t b = 0; b < m.beds.size(); ++b) lines->addWidget(bed_row(i, b, holder));
     lines->addWidget(print_row(i, holder));
     auto* more = new QHBoxLayout;
@@ -138,6 +139,17 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     more->addStretch(1);
     lines->addLayout(more);
     return holder;
+}
+
+QWidget* CuttingPanel::bed_head(QWidget* parent) {
+    auto* row = new QWidget(parent);
+    auto* layout = row_in(row);
+    layout->addWidget(label(tr("bed"), "small", row), 3);
+    for (const QString& what : {tr("film, across"), tr("along"), tr("cut, across"), tr("along")})
+        layout->addWidget(label(what, "small", row), 2);
+    // As wide as what removes a bed.
+    layout->addSpacing(Theme::px(26));
+    return row;
 }
 
 QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* parent) {

@@ -109,6 +109,67 @@ Region run(cl::ClipType type, const cl::Paths& subject, const cl::Paths& clip, c
     return to_region(out);
 }
 
+// Rings as they are inside of `box`: what runs on beyond one of its sides takes a short cut there. A run of corners
+// that all lie beyond one side may be drawn together without touching the box, so nothing in it changes, to the last
+// grid unit; but what the boolean library has to look at becomes small.
+cl::Paths near_box(const Region& region, const Box& box) {
+    const auto beyond = [&](int side, const Point& p) {
+        switch (side) {
+            case 0:
+                return p.x < box.low.x;
+            case 1:
+                return p.x > box.high.x;
+            case 2:
+                return p.y < box.low.y;
+            default:
+                return p.y > box.high.y;
+        }
+    };
+    cl::Paths paths;
+    Ring kept;
+    for (const Ring& ring : region.rings()) {
+        const Ring* now = &ring;
+        Ring before;
+        for (int side = 0; side < 4 && now->size() > 2; ++side) {
+            const std::size_t n = now->size();
+            kept.clear();
+            for (std::size_t i = 0; i < n; ++i) {
+                const bool amid = beyond(side, (*now)[i]) && beyond(side, (*now)[(i + n - 1) % n]) &&
+                                  beyond(side, (*now)[(i + 1) % n]);
+                if (!amid) kept.push_back((*now)[i]);
+            }
+            std::swap(before, kept);
+            now = &before;
+        }
+        if (now->size() < 3) continue;
+        cl::Path& path = paths.emplace_back();
+        path.reserve(now->size());
+        for (const Point& p : *now) path.emplace_back(p.x, p.y);
+    }
+    return paths;
+}
+
+// Inside, by the even-odd rule, which a valid region meets.
+bool holds(const Region& shape, const Point& point) {
+    bool inside = false;
+    for (const Ring& ring : shape.rings()) {
+        for (std::size_t i = 0, k = ring.size() - 1; i < ring.size(); k = i++) {
+            const Point& a = ring[k];
+            const Point& b = ring[i];
+            if ((a.y > point.y) == (b.y > point.y)) continue;
+            const double side = static_cast<double>(b.x - a.x) * static_cast<double>(point.y - a.y) -
+                                static_cast<double>(point.x - a.x) * static_cast<double>(b.y - a.y);
+            if (side == 0) return true;
+            if ((side > 0) == (b.y > a.y)) inside = !inside;
+        }
+    }
+    return inside;
+}
+
+bool is_rectangle(const Region& shape) {
+    return shape.rings().size() == 1 && shape == Region::rectangle(shape.bounds());
+}
+
 void collect_islands(const cl::PolyNode& node, std::vector<Region>& out) {
     for (const cl::PolyNode* outer : node.Childs) {
         cl::Paths paths{outer->Contour};
@@ -335,13 +396,20 @@ Region merge(const Region& a, const Region& b) {
 }
 
 Region subtract(const Region& from, const Region& what) {
-    if (from.empty() || what.empty()) return from;
-    return run(cl::ctDifference, to_paths(from), to_paths(what), cl::pftNonZero);
+    const Box box = from.bounds();
+    if (from.empty() || what.empty() || !box.meets(what.bounds())) return from;
+    if (is_rectangle(what) && what.bounds().holds(box)) return {};
+    return run(cl::ctDifference, to_paths(from), near_box(what, box), cl::pftNonZero);
 }
 
 Region intersect(const Region& a, const Region& b) {
-    if (a.empty() || b.empty() || !a.bounds().meets(b.bounds())) return {};
-    return run(cl::ctIntersection, to_paths(a), to_paths(b), cl::pftNonZero);
+    const Box of_a = a.bounds();
+    const Box of_b = b.bounds();
+    if (a.empty() || b.empty() || !of_a.meets(of_b)) return {};
+    if (is_rectangle(b) && of_b.holds(of_a)) return a;
+    if (is_rectangle(a) && of_a.holds(of_b)) return b;
+    const Box both = common(of_a, of_b);
+    return run(cl::ctIntersection, near_box(a, both), near_box(b, both), cl::pftNonZero);
 }
 
 Region grow(const Region& shape, Length by) {
@@ -381,9 +449,13 @@ std::vector<Region> holes(const Region& shape) {
 
 bool touch(const Region& a, const Region& b) {
     if (a.empty() || b.empty() || !a.bounds().meets(b.bounds())) return false;
+    // Usually a corner of one tells.
+    if (holds(a, b.rings().front().front()) || holds(b, a.rings().front().front())) return true;
     if (!intersect(a, b).empty()) return true;
-    // Grown by two grid steps, a shape overlaps what it meets in a line or a point.
-    return !intersect(grow(a, Length::nanometres(2 * grid_nm)), b).empty();
+    // Grown by two grid steps, a shape overlaps what it meets in a line or a point; the part of it that is near is
+    // enough.
+    const Region near = intersect(a, Region::rectangle(grown(b.bounds(), Length::nanometres(8 * grid_nm))));
+    return !intersect(grow(near, Length::nanometres(2 * grid_nm)), b).empty();
 }
 
 std::vector<Length> crossed(const Region& shape, Axis axis, const std::vector<std::int64_t>& where) {

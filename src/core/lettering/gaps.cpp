@@ -1,5 +1,7 @@
 #include "lettering/gaps.h"
 
+#include "lettering/flattened.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -237,6 +239,7 @@ Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface&
 Joined join_line(const std::vector<ShapedLetter>& line, const Typeface& typeface, double extra) {
     // Outlines are compared at a size where the grid is far finer than any stroke.
     const double mm = 100 / typeface.cap_height;
+    Flattened<Region> shapes([mm](const Outline& outline) { return flatten(outline, mm, mm); });
     Joined out;
     out.shift.assign(line.size(), 0);
     double shift = 0;
@@ -251,7 +254,7 @@ Joined join_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
             continue;
         }
         const double x = line[i].x + extra * static_cast<double>(i) + shift;
-        const Region shape = flatten(line[i].outline, mm, mm);
+        const Region& shape = shapes.of(line[i].outline);
         if (shape.empty()) continue;
         const auto at = [&](double units) { return shape.moved({std::llround(units * mm * (1e6 / grid_nm)), 0}); };
         Region here = at(x);

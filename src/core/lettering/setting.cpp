@@ -1,5 +1,7 @@
 #include "lettering/setting.h"
 
+#include "lettering/flattened.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -113,7 +115,13 @@ struct Row {
     Box ink;
 };
 
-Row build_row(const Text& text, const SetLine& line, const Typeface& typeface, Factors f, int number, int& slivers) {
+struct Finished {
+    Region ink;
+    int slivers = 0;
+};
+
+Row build_row(const Text& text, const SetLine& line, Flattened<Finished>& letters, Factors f, int number,
+              int& slivers) {
     Row out;
     const bool stack = text.arrangement == Arrangement::Stack;
     int position = 0;
@@ -123,13 +131,9 @@ Row build_row(const Text& text, const SetLine& line, const Typeface& typeface, F
         starts_word = starts_word || letter.blank;
         if (letter.missing || letter.blank) continue;
         const std::int64_t x = mm_to_grid(letter.x * f.x) + (stack ? 0 : extra);
-        PlacedLetter placed{letter.text,
-                            stack ? 0 : number,
-                            0,
-                            starts_word,
-                            finished(flatten(letter.outline, f.x, f.y), text, typeface, f, slivers).moved({x, 0}),
-                            0,
-                            0};
+        const Finished& shape = letters.of(letter.outline);
+        slivers += shape.slivers;
+        PlacedLetter placed{letter.text, stack ? 0 : number, 0, starts_word, shape.ink.moved({x, 0}), 0, 0};
         if (placed.ink.empty()) continue;
         starts_word = false;
         out.ink = around(out.ink, placed.ink.bounds());
@@ -144,8 +148,13 @@ BuiltText straight(const Text& text, const SetText& set, const Typeface& typefac
     const auto gaps = static_cast<std::int64_t>(set.lines.size()) - 1;
     std::int64_t y = 0;
     bool after_space = false;
+    Flattened<Finished> letters([&](const Outline& outline) {
+        Finished shape;
+        shape.ink = finished(flatten(outline, f.x, f.y), text, typeface, f, shape.slivers);
+        return shape;
+    });
     for (std::size_t i = 0; i < set.lines.size(); ++i) {
-        Row row = build_row(text, set.lines[i], typeface, f, static_cast<int>(i), out.slivers);
+        Row row = build_row(text, set.lines[i], letters, f, static_cast<int>(i), out.slivers);
         after_space = after_space || row.ink.empty();
         if (!row.ink.empty()) {
             row.letters.front().starts_word = row.letters.front().starts_word || after_space;

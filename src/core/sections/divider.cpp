@@ -9,8 +9,9 @@ namespace skarvel::dividing {
 namespace {
 
 constexpr std::size_t most_per_seam = 8;
-constexpr long most_steps = 200'000;  // of all chains together; beyond, rows are no longer divided the other way
-constexpr std::size_t few_gaps = 10;  // up to here every set of them is tried as seams
+constexpr std::size_t most_between = 2;  // ways to divide what lies between two seams the other way
+constexpr long most_steps = 200'000;     // of all chains together; beyond, rows are no longer divided the other way
+constexpr std::size_t few_gaps = 10;     // up to here every set of them is tried as seams
 constexpr std::size_t most_sets = 200;
 
 std::vector<std::vector<std::size_t>> seam_sets(std::size_t gaps, const std::vector<std::size_t>& known) {
@@ -45,6 +46,15 @@ std::vector<std::vector<std::size_t>> seam_sets(std::size_t gaps, const std::vec
 void keep_best(std::vector<Draft>& drafts, std::size_t most) {
     std::stable_sort(drafts.begin(), drafts.end(), [](const Draft& a, const Draft& b) { return a.score < b.score; });
     if (drafts.size() > most) drafts.resize(most);
+}
+
+Score score_of(const Place& seam) {
+    Score score;
+    if (seam.is_end) return score;
+    score.stepped = seam.stepped ? 1 : 0;
+    score.in_words = seam.in_words;
+    score.off_lines = seam.stepped ? 4 : off_line(seam.where);
+    return score;
 }
 
 }  // namespace
@@ -134,7 +144,7 @@ std::vector<Draft> Divider::solve(const std::vector<std::size_t>& part, const Bo
     if (found.empty() && part.size() == 1) {
         if (auto cut = crossed_piece(part.front(), cell)) found.push_back(std::move(*cut));
     }
-    keep_best(found, most_choices);
+    keep_best(found, depth == 0 ? most_choices : most_between);
     return found;
 }
 
@@ -154,19 +164,23 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
     std::vector<Draft> middles;
     const std::int64_t longest = context_.longest();
     for (std::size_t to = 1; to < seams.size(); ++to) {
+        // At the end no more than are wanted are kept.
+        const bool last = to + 1 == seams.size();
+        const std::size_t most = !last ? most_per_seam : depth == 0 ? most_choices : most_between;
+        const Score seam = score_of(seams[to]);
         Box ink;
         std::size_t reached = seams[to].before;
         for (std::size_t from = to; from-- > 0;) {
             if (context_.stop.stop_requested()) return {};
             for (; reached > seams[from].before; --reached) ink = around(ink, boxes_[order[reached - 1]]);
-            const bool whole = from == 0 && to + 1 == seams.size();
+            const bool whole = from == 0 && last;
             if (seams[from].before == seams[to].before || best[from].empty() || whole) continue;
             ++steps_;
             Box own = cell;
             set_range(axis, own, seams[from].upper_start, seams[to].lower_end);
             const Box film = context_.film_for(ink, own);
             if (context_.fits(film.width(), film.height())) {
-                extend(best, from, to, seams[to], score_of(film), as_one_section);
+                extend(best[to], most, best[from], {seam + score_of(film), from, 0, as_one_section});
                 continue;
             }
             const std::size_t count = seams[to].before - seams[from].before;
@@ -177,11 +191,9 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
             if (may_divide(seams, from, to, ink, axis, depth)) {
                 const std::vector<std::size_t> between(order.begin() + static_cast<long>(seams[from].before),
                                                        order.begin() + static_cast<long>(seams[to].before));
-                std::vector<Draft> found = solve(between, own, depth + 1, axis);
-                keep_best(found, 2);
-                for (Draft& draft : found) {
+                for (Draft& draft : solve(between, own, depth + 1, axis)) {
                     middles.push_back(std::move(draft));
-                    extend(best, from, to, seams[to], middles.back().score, middles.size() - 1);
+                    extend(best[to], most, best[from], {seam + middles.back().score, from, 0, middles.size() - 1});
                 }
             } else if (too_long && count > 1) {
                 break;  // chains that begin further down are longer still
@@ -205,22 +217,14 @@ bool Divider::may_divide(const std::vector<Place>& seams, std::size_t from, std:
     return high(other(axis), ink) - low(other(axis), ink) > longest;
 }
 
-void Divider::extend(std::vector<std::vector<Step>>& best, std::size_t from, std::size_t to, const Place& end,
-                     const Score& middle, std::size_t which) {
-    Score seam;
-    if (!end.is_end) {
-        seam.stepped = end.stepped ? 1 : 0;
-        seam.in_words = end.in_words;
-        seam.off_lines = end.stepped ? 4 : off_line(end.where);
-    }
-    // Kept in order, no more than may be wanted.
-    const std::size_t most = to + 1 == best.size() ? most_choices : most_per_seam;
-    std::vector<Step>& kept = best[to];
-    for (std::size_t rank = 0; rank < best[from].size(); ++rank) {
-        Step step{best[from][rank].score + middle + seam, from, rank, which};
-        const auto before = [](const Step& a, const Step& b) { return a.score < b.score; };
-        if (kept.size() == most && !before(step, kept.back())) continue;
-        kept.insert(std::upper_bound(kept.begin(), kept.end(), step, before), std::move(step));
+// `added`: what comes to each chain that leads here.
+void Divider::extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added) {
+    const Score more = added.score;
+    for (added.rank = 0; added.rank < before.size(); ++added.rank) {
+        added.score = before[added.rank].score + more;
+        const auto better = [](const Step& a, const Step& b) { return a.score < b.score; };
+        if (kept.size() == most && !better(added, kept.back())) continue;
+        kept.insert(std::upper_bound(kept.begin(), kept.end(), added, better), added);
         if (kept.size() > most) kept.pop_back();
     }
 }

@@ -49,8 +49,7 @@ class Divider {
     std::vector<Draft> chain(const std::vector<std::size_t>& part, const Box& cell, Axis axis, int depth);
     [[nodiscard]] bool may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, const Box& ink,
                                   Axis axis, int depth) const;
-    static void extend(std::vector<std::vector<Step>>& best, std::size_t from, std::size_t to, const Place& end,
-                       const Score& middle, std::size_t which);
+    static void extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added);
     static void keep_few(std::vector<Step>& steps);
     [[nodiscard]] Draft followed(const Step& last, const std::vector<std::vector<Step>>& best,
                                  const std::vector<Place>& seams, const std::vector<Draft>& middles,

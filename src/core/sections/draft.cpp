@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <tuple>
 
 namespace skarvel::dividing {
 
@@ -36,27 +35,6 @@ Box Context::film_for(const Box& ink, const Box& cell) const {
         set_range(Axis::Y, film, cell.low.y, cell.high.y);
     }
     return film;
-}
-
-constexpr double inch_of_roll = static_cast<double>(to_grid(1_in)) * static_cast<double>(to_grid(12_in));
-
-bool operator<(const Score& a, const Score& b) {
-    const auto rank = [](const Score& s) {
-        return std::tuple(s.crossings, s.crossed, s.sections, s.stepped, std::floor(s.film / inch_of_roll), s.in_words,
-                          s.film, s.off_lines);
-    };
-    return rank(a) < rank(b);
-}
-
-Score operator+(Score a, const Score& b) {
-    a.crossings += b.crossings;
-    a.crossed += b.crossed;
-    a.sections += b.sections;
-    a.stepped += b.stepped;
-    a.in_words += b.in_words;
-    a.film += b.film;
-    a.off_lines += b.off_lines;
-    return a;
 }
 
 Score score_of(const Box& film) {

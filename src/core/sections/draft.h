@@ -4,7 +4,9 @@
 // film may lie, where no seam may. For this folder alone.
 #pragma once
 
+#include <cmath>
 #include <stop_token>
+#include <tuple>
 #include <vector>
 
 #include "sections/sections.h"
@@ -47,8 +49,27 @@ struct Score {
     double film = 0;  ///< grid units squared
     int off_lines = 0;
     /// Words are parted rather than an inch of roll spent, and not for less.
-    friend bool operator<(const Score& a, const Score& b);
-    friend Score operator+(Score a, const Score& b);
+    friend bool operator<(const Score& a, const Score& b) {
+        if (a.crossings != b.crossings) return a.crossings < b.crossings;
+        if (a.crossed != b.crossed) return a.crossed < b.crossed;
+        if (a.sections != b.sections) return a.sections < b.sections;
+        if (a.stepped != b.stepped) return a.stepped < b.stepped;
+        const double rolls_a = std::floor(a.film / inch_of_roll);
+        const double rolls_b = std::floor(b.film / inch_of_roll);
+        if (rolls_a != rolls_b) return rolls_a < rolls_b;
+        return std::tie(a.in_words, a.film, a.off_lines) < std::tie(b.in_words, b.film, b.off_lines);
+    }
+    friend Score operator+(Score a, const Score& b) {
+        a.crossings += b.crossings;
+        a.crossed += b.crossed;
+        a.sections += b.sections;
+        a.stepped += b.stepped;
+        a.in_words += b.in_words;
+        a.film += b.film;
+        a.off_lines += b.off_lines;
+        return a;
+    }
+    static constexpr double inch_of_roll = static_cast<double>(to_grid(1_in)) * static_cast<double>(to_grid(12_in));
 };
 Score score_of(const Box& film);  ///< of one section
 

@@ -4,6 +4,7 @@
 #include "sections/ties.h"
 
 #include <algorithm>
+#include <iterator>
 #include <set>
 
 namespace skarvel {
@@ -45,18 +46,19 @@ Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask
 
 // Where seams are stepped, films reach past their neighbours' outlines and are cut back around them. A neighbour's eyes
 // are waste here: film inside them would hang loose.
-Region neighbours_of(const Part& part, const std::vector<Piece>& pieces) {
+Region neighbours_of(const Part& part, const std::vector<Piece>& pieces, const std::vector<Box>& boxes) {
     std::vector<Region> near;
     std::vector<Region> own;
+    const Region around_film = Region::rectangle(grown(part.film, off_neighbour + off_neighbour));
     for (std::size_t i = 0; i < pieces.size(); ++i) {
-        const bool mine = std::find(part.pieces.begin(), part.pieces.end(), i) != part.pieces.end();
-        if (mine) {
+        if (!boxes[i].meets(part.film)) continue;
+        if (std::find(part.pieces.begin(), part.pieces.end(), i) != part.pieces.end()) {
             own.push_back(pieces[i].shape);
-        } else if (pieces[i].shape.bounds().meets(part.film)) {
-            const Region kept_off = grow(pieces[i].shape, off_neighbour);
-            near.push_back(kept_off);
-            for (Region& eye : holes(kept_off)) near.push_back(std::move(eye));
+            continue;
         }
+        near.push_back(grow(intersect(pieces[i].shape, around_film), off_neighbour));
+        std::vector<Region> eyes = holes(near.back());
+        std::move(eyes.begin(), eyes.end(), std::back_inserter(near));
     }
     return subtract(merge(near), merge(own));
 }
@@ -67,6 +69,8 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
     const bool interlocked = !making.wishes.whole_margins && std::any_of(division.seams.begin(), division.seams.end(),
                                                                          [](const Seam& s) { return s.stepped; });
     std::vector<Section> sections;
+    std::vector<Box> boxes;
+    for (const Piece& piece : pieces) boxes.push_back(piece.shape.bounds());
     const bool mask = making.way == Way::PaintThrough;
     for (const Part& part : division.parts) {
         const Region film = Region::rectangle(part.film);
@@ -77,12 +81,12 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
         // Cut back around a neighbour's outlines, film may fall apart. What holds none of its own ink is no part of it,
         // and what does is a section by itself.
         std::set<std::size_t> left(part.pieces.begin(), part.pieces.end());
-        for (Region& own : islands(subtract(film, neighbours_of(part, pieces)))) {
+        for (Region& own : islands(subtract(film, neighbours_of(part, pieces, boxes)))) {
             Part here = part;
             std::erase_if(here.pieces, [&](std::size_t i) {
                 // A piece that is itself divided may lie in several; any other in the first that it touches.
-                const bool in = (part.cell || left.contains(i)) && own.bounds().meets(pieces[i].shape.bounds()) &&
-                                touch(own, pieces[i].shape);
+                const bool in =
+                    (part.cell || left.contains(i)) && own.bounds().meets(boxes[i]) && touch(own, pieces[i].shape);
                 return !in;
             });
             for (const std::size_t i : here.pieces) left.erase(i);

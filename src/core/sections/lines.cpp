@@ -9,6 +9,7 @@ constexpr std::int64_t off_ink = to_grid(0.0625_in);
 constexpr std::int64_t shortest_line = to_grid(0.5_in);
 constexpr std::int64_t half_mark = to_grid(0.25_in);
 constexpr std::int64_t tick = to_grid(0.125_in);
+constexpr std::int64_t reach = half_mark + off_ink;
 
 Point point_on(Axis axis, std::int64_t where, std::int64_t along_it) {
     return axis == Axis::X ? Point{where, along_it} : Point{along_it, where};
@@ -35,10 +36,9 @@ std::vector<std::pair<std::int64_t, std::int64_t>> free_stretches(const Region& 
     return stretches;
 }
 
-bool clear_of(const Region& ink, const Box& box) {
-    return intersect(ink, Region::rectangle({box.low - Point{off_ink, off_ink}, box.high + Point{off_ink, off_ink}}))
-        .empty();
-}
+Box with_room(const Box& mark) { return {mark.low - Point{off_ink, off_ink}, mark.high + Point{off_ink, off_ink}}; }
+
+bool clear_of(const Region& ink, const Box& mark) { return intersect(ink, Region::rectangle(with_room(mark))).empty(); }
 
 std::optional<KnifeLine> clipped(const KnifeLine& line, const Box& film) {
     KnifeLine out = line;
@@ -99,14 +99,15 @@ std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sect
     std::vector<std::vector<KnifeLine>> marks(sections.size());
     for (const Seam& seam : seams) {
         if (seam.stepped) continue;
-        std::vector<Region> near;
+        // Ink beside the seam, in parts.
+        std::vector<std::pair<Box, Region>> near;
+        Box strip{{seam.from, seam.where - reach}, {seam.to, seam.where + reach}};
+        if (seam.axis == Axis::X) strip = {{strip.low.y, strip.low.x}, {strip.high.y, strip.high.x}};
+        const Region beside_seam = Region::rectangle(strip);
         for (const Piece& p : pieces) {
-            const Box b = p.shape.bounds();
-            if (along(seam.axis, b.low) <= seam.where + 2 * half_mark &&
-                along(seam.axis, b.high) >= seam.where - 2 * half_mark)
-                near.push_back(p.shape);
+            for (Region& part : islands(intersect(p.shape, beside_seam)))
+                near.emplace_back(part.bounds(), std::move(part));
         }
-        const Region ink = merge(near);
         const auto mark_at = [&](std::int64_t at) {
             // Across the seam, with a tick along it where the films lap.
             return std::pair(KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, seam.where - half_mark, at),
@@ -118,7 +119,9 @@ std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sect
             const auto [across, along_it] = mark_at(at);
             const Box box{{std::min(across.from.x, along_it.from.x), std::min(across.from.y, along_it.from.y)},
                           {std::max(across.to.x, along_it.to.x), std::max(across.to.y, along_it.to.y)}};
-            return clear_of(ink, box);
+            return std::all_of(near.begin(), near.end(), [&](const auto& part) {
+                return !part.first.meets(with_room(box)) || clear_of(part.second, box);
+            });
         };
         std::vector<std::int64_t> places;
         const std::int64_t inset = tick + off_ink;
