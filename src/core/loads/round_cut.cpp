@@ -35,7 +35,9 @@ void part_around(const Region& ink, const Cell& cell, const std::vector<Box>& cu
         for (const auto& [axis, at] : {std::pair(Axis::X, box.low.x), std::pair(Axis::X, box.high.x),
                                        std::pair(Axis::Y, box.low.y), std::pair(Axis::Y, box.high.y)}) {
             if (at <= along(axis, cell.box.low) || at >= along(axis, cell.box.high)) continue;
-            const Length crossing = crossed(here, axis, at);
+            // Along a seam that is cut already ink lies on one side only, but for a rounding.
+            constexpr std::int64_t beside = to_grid(Length::nanometres(2'000));
+            const Length crossing = std::min(crossed(here, axis, at - beside), crossed(here, axis, at + beside));
             if (!best || crossing < std::get<Length>(*best)) best = {crossing, axis, at};
         }
     }

@@ -341,18 +341,21 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
                    std::abs(off) <= static_cast<double>(to_grid(tolerance));
         });
     };
-    const auto farthest_edge = [&](const Region& laid) {
-        return from_grid(std::llround(both_ways ? std::max(farthest(laid, design.ink), farthest(design.ink, laid))
+    const auto farthest_edge = [&](const Region& laid, const Region& wanted) {
+        return from_grid(std::llround(both_ways ? std::max(farthest(laid, design.ink), farthest(wanted, ink))
                                                 : farthest(laid, design.ink, in_slit)));
     };
-    out.deviation = farthest_edge(ink);
+    out.deviation = farthest_edge(ink, design.ink);
     // Where outlines of film and ink run together, rounding to the grid can leave hairs and slits of a step or two,
-    // which no knife cuts: an edge that is too far off is looked at again with those closed.
+    // which no knife cuts: an edge that is too far off is looked at again with those closed, and the design's likewise.
+    const auto without_hairs = [](const Region& shape) {
+        constexpr Length hair = Length::nanometres(2 * grid_nm);
+        return grow(grow(grow(shape, Length{} - hair), hair * 2), Length{} - hair);
+    };
     Region clean = ink;
     if (out.deviation > tolerance) {
-        const Length hair = Length::nanometres(2 * grid_nm);
-        clean = grow(grow(grow(ink, Length{} - hair), hair * 2), Length{} - hair);
-        out.deviation = farthest_edge(clean);
+        clean = without_hairs(ink);
+        out.deviation = farthest_edge(clean, without_hairs(design.ink));
     }
     // The same slit would open a keeper's hole that a butt crosses.
     out.keepers_lost = std::max(0, static_cast<int>(holes(design.ink).size()) -
