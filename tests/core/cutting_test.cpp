@@ -462,6 +462,75 @@ TEST_CASE("of a letter that a seam crosses one part is cut and the other is stil
     CHECK_FALSE(plan_of(changed).faces.front().loads->misfits.empty());
 }
 
+TEST_CASE("ticking a load as cut changes nothing of the others") {
+    CHECK(rc::check([] {
+        Job job = any_panel();
+        Blank& b = job.signs.front().blank;
+        b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 24, 64 * 60)), {Unit::Inch, 64});
+        const Plan drawn = plan_of(job);
+        RC_PRE(drawn.mark_of("sections") != Mark::Stop && drawn.mark_of("lettering") != Mark::Stop);
+        const LoadsPlan& before = *drawn.faces.front().loads;
+        RC_PRE(before.loads.size() > 1 && before.loads.size() < 20);
+        const std::size_t which = *rc::gen::inRange<std::size_t>(0, before.loads.size());
+        const Job cut = tick(job, drawn, "1/cut/" + before.loads[which].name, moment("2026-05-04T19:00"));
+        const Plan after_plan = plan_of(cut);
+        const LoadsPlan& after = *after_plan.faces.front().loads;
+        RC_ASSERT(after.sections == before.sections);
+        RC_ASSERT(after.seams == before.seams);
+        RC_ASSERT(after.film_total == before.film_total);
+        RC_ASSERT(after.misfits.empty());
+        for (std::size_t i = 0; i < before.loads.size(); ++i) {
+            const auto same = std::find_if(after.loads.begin(), after.loads.end(),
+                                           [&](const Load& l) { return l.name == before.loads[i].name; });
+            RC_ASSERT(same != after.loads.end());
+            RC_ASSERT(same->cut == (i == which));
+            RC_ASSERT(same->placements == before.loads[i].placements);
+            RC_ASSERT(same->film_length == before.loads[i].film_length);
+        }
+    }));
+}
+
+TEST_CASE("the knife's way past few paths is near the shortest of all orders") {
+    CHECK(rc::check([] {
+        std::vector<Region> dots;
+        const int n = *rc::gen::inRange(2, 7);
+        for (int i = 0; i < n; ++i) {
+            const double x = 1 + (i % 3) * 3 + *rc::gen::inRange(0, 20) / 10.0;
+            const double y = 1 + (i / 3) * 3 + *rc::gen::inRange(0, 20) / 10.0;
+            dots.push_back(square_in(x, y, 0.25));
+        }
+        const Region film = Region::rectangle(box_in(0, 0, 12, 12));
+        const KnifeWay way = knife_way({{"dots", "1", 0, {film, merge(dots), {}}, {}, {}}}, {});
+        const auto far = [](Point a, Point b) { return std::hypot(grid_to_mm(a.x - b.x), grid_to_mm(a.y - b.y)); };
+        double found = 0;
+        Point at{};
+        std::vector<Point> middles;
+        for (const KnifePath& path : way.paths) {
+            found += far(at, path.points.front());
+            at = path.points.back();
+            if (path.of != CutOf::Ink) continue;
+            Point middle{};
+            for (std::size_t k = 0; k < 4; ++k) middle = middle + path.points[k];
+            middles.push_back({middle.x / 4, middle.y / 4});
+        }
+        // In the end to the film's outline. From corner to corner no way is shorter than from middle to middle less a
+        // diagonal for each dot.
+        std::sort(middles.begin(), middles.end());
+        double shortest = 1e18;
+        do {
+            double length = far({}, middles.front());
+            for (std::size_t k = 1; k < middles.size(); ++k) length += far(middles[k - 1], middles[k]);
+            double to_film = 1e18;
+            for (const Point corner : film.rings().front()) to_film = std::min(to_film, far(middles.back(), corner));
+            length += to_film;
+            shortest = std::min(shortest, length);
+        } while (std::next_permutation(middles.begin(), middles.end()));
+        const double diagonal = 0.25 * 25.4 * std::sqrt(2.0);
+        RC_ASSERT(found >= shortest - diagonal * n);
+        RC_ASSERT(found <= 1.25 * shortest + diagonal * n);
+    }));
+}
+
 TEST_CASE("whatever is cut first, the rest is planned around it, and all of it goes together") {
     CHECK(rc::check([] {
         Job job = any_panel();

@@ -52,6 +52,50 @@ TEST_CASE("a moved or turned shape keeps its area, and equal shapes are equal va
     }));
 }
 
+TEST_CASE("a shape taken apart by a grid of boxes is all there, each part in its box and as it was") {
+    // Winding round and round the boxes in its middle, and passing beyond each of their sides.
+    std::vector<Region> arms;
+    for (int turn = 0; turn < 4; ++turn) {
+        const double r = 2 + 2 * turn;
+        arms.push_back(Region::rectangle(box_in(-r, r, r + 2, r + 0.75)));
+        arms.push_back(Region::rectangle(box_in(r + 1.25, -r - 2, r + 2, r + 0.75)));
+        arms.push_back(Region::rectangle(box_in(-r - 2, -r - 2, r + 2, -r - 1.25)));
+        arms.push_back(Region::rectangle(box_in(-r - 2, -r - 2, -r - 1.25, r + 2)));
+    }
+    const Region spiral = merge(arms);
+    // Where a slanted edge meets a box its corner is rounded to the grid: 62 nm along two feet of edges.
+    constexpr double edges = 62e-6 * 600 / 645.16;
+    CHECK(rc::check([&] {
+        const Region slanted = merge(some_boxes()).rotated(*rc::gen::inRange(0, 90'000));
+        for (const Region& shape : {spiral, slanted}) {
+            const int n = *rc::gen::inRange(1, 5);
+            const Box all = grown(shape.bounds(), 0.25_in);
+            std::vector<Region> parts;
+            double area = 0;
+            for (int x = 0; x < n; ++x) {
+                for (int y = 0; y < n; ++y) {
+                    const Box cell{{all.low.x + all.width() * x / n, all.low.y + all.height() * y / n},
+                                   {all.low.x + all.width() * (x + 1) / n, all.low.y + all.height() * (y + 1) / n}};
+                    const Region part = intersect(shape, Region::rectangle(cell));
+                    const Region rest = subtract(shape, Region::rectangle(cell));
+                    RC_ASSERT(part.empty() || cell.holds(part.bounds()));
+                    RC_ASSERT(sq_in(part) + sq_in(rest) == Approx(sq_in(shape)).margin(edges));
+                    RC_ASSERT(sq_in(intersect(part, rest)) == Approx(0).margin(edges));
+                    area += sq_in(part);
+                    parts.push_back(part);
+                }
+            }
+            RC_ASSERT(area == Approx(sq_in(shape)).margin(edges));
+            RC_ASSERT(sq_in(subtract(shape, merge(parts))) == Approx(0).margin(edges));
+        }
+    }));
+    // What holds all of a shape leaves it as it is, to the last point.
+    CHECK(intersect(spiral, Region::rectangle(spiral.bounds())) == spiral);
+    CHECK(subtract(spiral, Region::rectangle(spiral.bounds())).empty());
+    CHECK(intersect(spiral, square_in(-0.5, -0.5, 1)).empty());
+    CHECK(subtract(spiral, square_in(100, 100, 1)) == spiral);
+}
+
 TEST_CASE("islands and holes are told apart, an island in a hole as well") {
     const Region ring = subtract(square_in(0, 0, 10), square_in(2, 2, 6));
     const Region eye = merge(ring, square_in(4, 4, 2));

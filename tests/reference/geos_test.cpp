@@ -56,6 +56,13 @@ class Geos {
         GEOSLength_r(h_, g, &l);
         return l;
     }
+    /// As GEOS sees it, not as it was handed over: what touches is one.
+    int joined_parts(const GEOSGeometry* g) const {
+        GEOSGeometry* joined = GEOSUnaryUnion_r(h_, g);
+        const int count = parts(joined);
+        GEOSGeom_destroy_r(h_, joined);
+        return count;
+    }
     int parts(const GEOSGeometry* g) const { return GEOSisEmpty_r(h_, g) == 1 ? 0 : GEOSGetNumGeometries_r(h_, g); }
     int hole_count(const GEOSGeometry* g) const {
         int n = 0;
@@ -218,4 +225,38 @@ TEST_CASE("what a blank leaves free, against GEOS") {
         Owned beyond{geos, GEOSDifference_r(*geos, room.g, free.g)};
         RC_ASSERT(geos.area(beyond.g) <= 1e-5 * geos.area(room.g) + 0.01);
     }));
+}
+
+TEST_CASE("a mask with ties is one part, and what hangs loose without them is what GEOS finds") {
+    const Geos geos;
+    for (const char* words : {"BOATHOUSE", "Rope & Dog 8", "ABDOPQR 0689 @"}) {
+        for (const auto& [family, style] :
+             {std::pair("League Spartan", "Bold"), std::pair("Goudy Bookletter 1911", "Regular"),
+              std::pair("Old Standard TT", "Bold")}) {
+            CAPTURE(words, family);
+            Job job = panel_job(words, "22", "8");
+            lettering(job).typeface = typeface(family, style);
+            making(job).film = "reusable-sheet";
+            const auto film_of = [](const Section& s) { return subtract(s.film, s.cut); };
+            making(job).tie = Measure{};
+            int loose = 0;
+            const Plan without = plan_of(job);
+            for (const Section& s : without.faces.front().loads->sections) {
+                const Owned film{geos, geos.from(film_of(s))};
+                loose += geos.joined_parts(film.g) - 1;
+            }
+            CHECK(without.faces.front().loads->keepers == loose);
+            making(job).tie = measure("1/8");
+            const Plan tied = plan_of(job);
+            for (const Section& s : tied.faces.front().loads->sections) {
+                const Owned film{geos, geos.from(film_of(s))};
+                CHECK(geos.joined_parts(film.g) == 1 + static_cast<int>(s.keepers.size()));
+                // A bridge is as wide as was asked, and no wider.
+                for (const Region& tie : s.ties) {
+                    const Box b = tie.bounds();
+                    CHECK(std::min(b.width(), b.height()) <= to_grid(0.125_in) + 2);
+                }
+            }
+        }
+    }
 }
