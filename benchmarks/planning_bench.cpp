@@ -239,6 +239,21 @@ void share_twelve(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(share_loads(sharers, {}));
 }
 
+// The squared square of order 21 (Duijvestijn, 1978; sizes from memory) fills one room of 112 without any waste. More
+// than can be searched in full: it shows how near a bounded search comes.
+void squared_square(benchmark::State& state) {
+    std::vector<Box> squares;
+    for (const int size : {50, 42, 37, 35, 33, 29, 27, 25, 24, 19, 18, 17, 16, 15, 11, 9, 8, 7, 6, 4, 2})
+        squares.push_back({{0, 0}, {to_grid(Length::inches(size)), to_grid(Length::inches(size))}});
+    const Room room{Length::inches(112), Length::inches(112)};
+    Packed packed;
+    for (auto _ : state) packed = pack(squares, room, {});
+    std::int64_t top = 0;
+    for (const Placement& p : packed.loads.back()) top = std::max(top, box_on_mat(squares[p.section], p).high.y);
+    state.counters["loads"] = static_cast<double>(packed.loads.size());
+    state.counters["last_load_inches"] = from_grid(top).in_inches();
+}
+
 // A batch of twelve signs from nothing, all of it, with its sections counted.
 void batch_of_twelve(benchmark::State& state) {
     Job job = script_board();
@@ -349,6 +364,8 @@ int main(int argc, char** argv) {
                                  script_board_with_rim())
         ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("loads shared by twelve signs", share_twelve)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("packing the squared square of order 21", squared_square)
+        ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("a batch of twelve signs from nothing", batch_of_twelve)
         ->Unit(benchmark::kMillisecond);
     auto* growing = benchmark::RegisterBenchmark("sections and loads by length of ink", growing_ink);
