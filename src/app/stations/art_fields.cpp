@@ -3,9 +3,6 @@
 #include <QLineEdit>
 
 namespace skarvel {
-namespace {
-QString text_of(const std::string& s) { return QString::fromStdString(s); }
-}  // namespace
 
 ArtFields::ArtFields(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     layout_ = new QVBoxLayout(this);

@@ -11,8 +11,6 @@
 namespace skarvel {
 namespace {
 
-QString text_of(const std::string& s) { return QString::fromStdString(s); }
-
 using Ids = std::vector<std::pair<std::string, QString>>;
 
 class BlankTray : public Tray {

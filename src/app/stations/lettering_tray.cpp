@@ -17,8 +17,6 @@
 namespace skarvel {
 namespace {
 
-QString text_of(const std::string& s) { return QString::fromStdString(s); }
-
 class WordsEdit : public QPlainTextEdit {
   public:
     using QPlainTextEdit::QPlainTextEdit;

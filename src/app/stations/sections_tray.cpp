@@ -1,34 +1,21 @@
-// What Sections lets the maker decide: how the colour is made, what it is cut on; and other ways to cut it, whether the
-// files go together again, and sending a load.
+// What Sections lets the maker decide: how the colour is made, what it is cut on, and where it is divided.
 #include <QCheckBox>
-#include <QEvent>
 #include <QHBoxLayout>
-#include <QLineEdit>
-#include <QProgressBar>
 #include <QPushButton>
-#include <QSpinBox>
 #include <set>
 #include <utility>
 
-#include "device/printing.h"
-#include "device/sender.h"
-#include "files/print_page.h"
-#include "job/alternatives.h"
 #include "job/wish_commands.h"
-#include "proof/proof.h"
+#include "stations/cutting_parts.h"
 #include "stations/tray.h"
 #include "theme/theme.h"
-#include "window/errand.h"
 
 namespace skarvel {
 namespace {
 
-QString text_of(const std::string& s) { return QString::fromStdString(s); }
-
 class SectionsTray : public Tray {
   public:
-    SectionsTray(Desk& desk, QWidget* parent)
-        : Tray(desk, parent), seeking_(this), proving_(this), sending_(this), printing_(this) {
+    SectionsTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
         add_colour_choice();
         title(tr("How it is made"));
         build_making();
@@ -40,19 +27,10 @@ class SectionsTray : public Tray {
         gap();
         title(tr("Where it is divided"));
         build_division();
-        group(tr("Other ways to cut it"), [this] { build_alternatives(); });
-        group(tr("Does it go together"), [this] { build_proof(); });
-        group(tr("Send to the cutter"), [this] { build_sending(); });
+        group(tr("Other ways to cut it"), [this] { add_part<OtherWays>(); });
+        group(tr("Does it go together"), [this] { add_part<ProofPart>(); });
+        group(tr("Send to the cutter"), [this] { add_part<SendingPart>(); });
     }
-
-    ~SectionsTray() override {
-        seeking_.stop();
-        proving_.stop();
-        sending_.stop();
-        printing_.stop();
-    }
-    SectionsTray(const SectionsTray&) = delete;
-    SectionsTray& operator=(const SectionsTray&) = delete;
 
     void refresh() override {
         show_colour_choice();
@@ -72,14 +50,18 @@ class SectionsTray : public Tray {
                                     : tr("keepers stay loose"));
         show_beds();
         show_division();
-        if (current_ != desk_.job() || !(shop_ == desk_.shop())) forget();
-        if (alternatives_ != nullptr) show_alternatives();
-        if (evidence_ != nullptr) show_evidence();
-        if (send_ != nullptr) show_sending();
+        for (TrayPart* part : parts_) part->refresh();
         follow();
     }
 
   private:
+    template <class Part>
+    void add_part() {
+        auto* part = new Part(desk_, widget());
+        parts_.push_back(part);
+        add_decision(part);
+    }
+
     [[nodiscard]] const Making& making() const { return face().colours[desk_.colour_at()].making; }
     void edit_making(const std::function<void(Making&)>& change) {
         edit_face([&](Face& f) { change(f.colours[desk_.colour_at()].making); });
@@ -175,7 +157,7 @@ class SectionsTray : public Tray {
     }
 
     void show_division() {
-        clear(division_);
+        TrayPart::clear(division_);
         const bool mask = making().way == Way::PaintThrough;
         whole_->setVisible(mask);
         slant_->setChecked(making().wishes.any_angle);
@@ -311,431 +293,6 @@ class SectionsTray : public Tray {
         }
     }
 
-    // What was clicked may be among them, so they go once its click is over.
-    static void clear(QWidget* rows) {
-        for (QWidget* child : rows->findChildren<QWidget*>(Qt::FindDirectChildrenOnly)) {
-            rows->layout()->removeWidget(child);
-            child->hide();
-            child->deleteLater();
-        }
-    }
-
-    // ---- other ways
-
-    void build_alternatives() {
-        seek_ = button(tr("Look for other ways"), nullptr, widget());
-        seek_->setObjectName("look for other ways");
-        add_decision(seek_);
-        alternatives_ = new QWidget(widget());
-        alternatives_->setObjectName("alternatives");
-        auto* rows = new QVBoxLayout(alternatives_);
-        rows->setContentsMargins(0, 0, 0, 0);
-        rows->setSpacing(4);
-        add_decision(alternatives_);
-        connect(seek_, &QPushButton::clicked, this, [this] {
-            const Library* library = &desk_.library();
-            seeking_.run(
-                [job = desk_.job(), shop = desk_.shop(), sign = desk_.sign_at(), face = desk_.face_at(),
-                 colour = desk_.colour_at(), now = desk_.now(), library](const std::stop_token& stop) {
-                    return alternatives(job, sign, face, colour, shop, *library, now, stop);
-                },
-                [this](const std::vector<Alternative>& all) {
-                    found_ = all;
-                    refresh();
-                });
-            refresh();
-        });
-    }
-
-    void show_alternatives() {
-        seek_->setEnabled(!seeking_.busy());
-        seek_->setText(seeking_.busy() ? tr("Looking ...") : tr("Look for other ways"));
-        clear(alternatives_);
-        if (!found_) return;
-        auto* rows = alternatives_->layout();
-        const CutFigures now = figures_of(desk_.plan(), desk_.sign_at(), desk_.face_at(), desk_.colour_at());
-        QLabel* as_drawn = label(tr("As drawn: %1").arg(words_of(now)), "small", alternatives_);
-        as_drawn->setWordWrap(true);
-        rows->addWidget(as_drawn);
-        if (found_->empty())
-            rows->addWidget(label(tr("Nothing else comes out better or different."), "small", alternatives_));
-        for (std::size_t i = 0; i < found_->size(); ++i) {
-            const Alternative& a = (*found_)[i];
-            QPushButton* take = button({}, nullptr, alternatives_);
-            // What is too long for the tray is read on the drawing, while it is pointed at.
-            take->setText(take->fontMetrics().elidedText(say(a.what), Qt::ElideRight, Theme::px(236)));
-            take->setAccessibleName(say(a.what));
-            take->setObjectName(QString("alternative %1").arg(i + 1));
-            take->setProperty("way", static_cast<int>(i));
-            take->installEventFilter(this);
-            rows->addWidget(take);
-            QLabel* figures = label(compared(a.figures, now), "small", alternatives_);
-            figures->setWordWrap(true);
-            rows->addWidget(figures);
-            connect(take, &QPushButton::clicked, this, [this, job = a.job] {
-                desk_.look_at(nullptr);
-                desk_.apply(Job(job));
-            });
-        }
-    }
-
-    // Pointing at another way, or coming to it by keyboard, shows it on the drawing.
-    bool eventFilter(QObject* watched, QEvent* event) override {
-        const QVariant way = watched->property("way");
-        if (way.isValid() && found_ && way.toInt() < static_cast<int>(found_->size())) {
-            if (event->type() == QEvent::Enter || event->type() == QEvent::FocusIn)
-                desk_.look_at(std::make_shared<const Alternative>((*found_)[static_cast<std::size_t>(way.toInt())]));
-            if (event->type() == QEvent::Leave || event->type() == QEvent::FocusOut || event->type() == QEvent::Hide)
-                desk_.look_at(nullptr);
-        }
-        return Tray::eventFilter(watched, event);
-    }
-
-    [[nodiscard]] QString words_of(const CutFigures& f) const {
-        return tr("%1, %2, %3 of film, %4 by hand")
-            .arg(f.sections == 1 ? tr("1 section") : tr("%1 sections").arg(f.sections),
-                 f.loads == 1 ? tr("1 load") : tr("%1 loads").arg(f.loads), length(f.film),
-                 text_of(show_minutes(f.hands_on)));
-    }
-
-    // Only what differs, with by how much.
-    [[nodiscard]] QString compared(const CutFigures& f, const CutFigures& now) const {
-        QStringList parts;
-        const auto count = [&](int is, int was, const QString& one, const QString& many) {
-            if (is == was) return;
-            const int by = std::abs(is - was);
-            parts << (is < was ? tr("%1 %2 fewer") : tr("%1 %2 more")).arg(by).arg(by == 1 ? one : many);
-        };
-        count(f.loads, now.loads, tr("load"), tr("loads"));
-        count(f.sections, now.sections, tr("section"), tr("sections"));
-        count(f.crossings, now.crossings, tr("seam across ink"), tr("seams across ink"));
-        if (f.crossed > now.crossed) parts << tr("%1 of ink crossed").arg(length(f.crossed - now.crossed));
-        if (f.film != now.film) {
-            parts << (f.film < now.film ? tr("%1 less film").arg(length(now.film - f.film))
-                                        : tr("%1 more film").arg(length(f.film - now.film)));
-        }
-        if (f.hands_on != now.hands_on) {
-            const auto by = Minutes(std::abs((f.hands_on - now.hands_on).count()));
-            parts
-                << (f.hands_on < now.hands_on ? tr("%1 less work") : tr("%1 more work")).arg(text_of(show_minutes(by)));
-        }
-        return parts.isEmpty() ? tr("comes out the same") : parts.join(", ");
-    }
-
-    // ---- the proof
-
-    void build_proof() {
-        prove_ = button(tr("Read the files back and lay them"), nullptr, widget());
-        prove_->setObjectName("prove");
-        add_decision(prove_);
-        evidence_ = new QWidget(widget());
-        evidence_->setObjectName("evidence");
-        auto* rows = new QVBoxLayout(evidence_);
-        rows->setContentsMargins(0, 0, 0, 0);
-        rows->setSpacing(4);
-        add_decision(evidence_);
-        connect(prove_, &QPushButton::clicked, this, [this] {
-            proving_.run(
-                [job = desk_.job(), shop = desk_.shop(), plan = desk_.plan()](const std::stop_token& stop) {
-                    std::map<CutFormat, Evidence> all;
-                    const FileSet files = files_of(job, plan, shop);
-                    for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
-                        if (!stop.stop_requested()) all[format] = prove(job, plan, shop, files, format);
-                    }
-                    return all;
-                },
-                [this](const std::map<CutFormat, Evidence>& all) {
-                    proven_ = all;
-                    desk_.show_evidence(std::make_shared<const Evidence>(all.begin()->second));
-                    refresh();
-                });
-            refresh();
-        });
-    }
-
-    void show_evidence() {
-        prove_->setEnabled(!proving_.busy() && desk_.current());
-        prove_->setText(proving_.busy() ? tr("Cutting, weeding, laying ...") : tr("Read the files back and lay them"));
-        clear(evidence_);
-        if (!proven_) return;
-        auto* rows = evidence_->layout();
-        const auto line = [&](const QString& text, const char* role) {
-            QLabel* made = label(text, role, evidence_);
-            made->setWordWrap(true);
-            rows->addWidget(made);
-        };
-        static const std::map<CutFormat, QString> names{
-            {CutFormat::Svg, "SVG"}, {CutFormat::Dxf, "DXF"}, {CutFormat::Hpgl, "HPGL"}};
-        for (const auto& [format, e] : *proven_) {
-            double farthest = 0;
-            for (const ColourProof& c : e.as_cut) farthest = std::max(farthest, c.deviation.in_mm());
-            line(tr("%1, as cut: %2")
-                     .arg(names.at(format),
-                          e.good() ? tr("no edge farther off than %1 mm").arg(std::ceil(farthest * 1000) / 1000)
-                                   : tr("does not go together")),
-                 e.good() ? "good" : "stop");
-            for (const Problem& p : e.problems) line(say(p.what), "small");
-            for (const auto* all : {&e.as_cut, &e.as_measured}) {
-                for (const ColourProof& c : *all) {
-                    for (const Reason& why : c.wrong) line(say(why), "small");
-                }
-            }
-        }
-        const Evidence& first = proven_->begin()->second;
-        if (!first.by_hand.empty())
-            line(tr("On the drawing: each seam, and one bad try of your hands, dashed, eight times as far off as it "
-                    "is."),
-                 "small");
-        Length shift;
-        for (const ColourProof& c : first.as_measured) shift = std::max(shift, c.largest_shift);
-        line(tr("As measured: the sheet's rounding moves no section by more than %1 mm.")
-                 .arg(std::ceil(shift.in_mm() * 100) / 100),
-             "small");
-        for (const SeamByHand& s : first.by_hand) {
-            const bool safe = s.share_open <= 0.05;
-            line(tr("By hand, %1 | %2: opens in %3 of 100 tries%4.")
-                     .arg(text_of(s.lower), text_of(s.upper))
-                     .arg(std::lround(s.share_open * 100))
-                     .arg(safe ? QString()
-                               : tr(", once in twenty by %1 mm; a lap of %2 would be safe")
-                                     .arg(std::ceil(s.often.in_mm() * 10) / 10)
-                                     .arg(length(s.safer_lap))),
-                 safe ? "small" : "look");
-        }
-    }
-
-    // ---- sending
-
-    void build_sending() {
-        load_ = field(tr("load"), new Choice(tr("load to send"), widget()));
-        address_ = field(tr("where the cutter listens"), new QLineEdit(widget()));
-        address_->setAccessibleName(tr("address of the cutter"));
-        address_->setObjectName("address");
-        address_->setPlaceholderText("127.0.0.1:9100");
-        force_ = field(tr("force"), new QSpinBox(widget()));
-        force_->setAccessibleName(tr("force"));
-        force_->setObjectName("force");
-        force_->setRange(0, 2000);
-        force_->setSuffix(tr(" g"));
-        force_->setSpecialValueText(tr("as the machine is set"));
-        test_ = button(tr("Test cut"), nullptr, widget());
-        test_->setObjectName("test cut");
-        test_->setToolTip(tr("A square with a triangle in it, in a corner of the film"));
-        connect(test_, &QPushButton::clicked, this, [this] { send_load(true); });
-        page_ = new QWidget(widget());
-        auto* page = new QVBoxLayout(page_);
-        page->setContentsMargins(0, 0, 0, 0);
-        add_decision(page_);
-        inside(page, [&] {
-            printer_ = field(tr("where the printer listens"), new QLineEdit(page_));
-            printer_->setAccessibleName(tr("address of the printer"));
-            printer_->setObjectName("printer");
-            printer_->setPlaceholderText("127.0.0.1:9101");
-            print_ = button(tr("Print its page first"), nullptr, page_);
-            print_->setObjectName("print");
-            add_decision(print_);
-        });
-        connect(print_, &QPushButton::clicked, this, [this] { print_load(); });
-        connect(load_, &QComboBox::activated, this, [this] { show_sending(); });
-        for (const QString& check :
-             {tr("the right blade is in"), tr("rollers where they belong"), tr("film side up, paper side down")}) {
-            auto* tick = new Check(check, widget());
-            tick->setObjectName(check);
-            add_decision(tick);
-            checks_.push_back(tick);
-            connect(tick, &QCheckBox::toggled, this, [this] { show_sending(); });
-        }
-        add_decision(test_);
-        send_ = button(tr("Send the load"), "primary", widget());
-        send_->setObjectName("send");
-        add_decision(send_);
-        auto* row = new QWidget(widget());
-        auto* layout = new QHBoxLayout(row);
-        layout->setContentsMargins(0, 0, 0, 0);
-        pause_ = button(tr("Pause"), nullptr, row);
-        pause_->setCheckable(true);
-        stop_ = button(tr("Stop"), nullptr, row);
-        layout->addWidget(pause_);
-        layout->addWidget(stop_);
-        add_decision(row);
-        progress_ = new QProgressBar(widget());
-        progress_->setRange(0, 100);
-        progress_->setTextVisible(false);
-        progress_->setAccessibleName(tr("share that is cut"));
-        add_decision(progress_);
-        outcome_ = label({}, "small", widget());
-        outcome_->setObjectName("outcome");
-        outcome_->setWordWrap(true);
-        add_decision(outcome_);
-        connect(send_, &QPushButton::clicked, this, [this] { send_load(false); });
-        connect(pause_, &QPushButton::toggled, this, [this](bool on) { holding_->paused = on; });
-        connect(stop_, &QPushButton::clicked, this, [this] { stopping_.request_stop(); });
-    }
-
-    void show_sending() {
-        // The knife's way is long to find where there are many letters: once for each plan.
-        if (desk_.current() && !listed_) {
-            listed_ = true;
-            const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
-            const QSignalBlocker quiet(load_);
-            const int at = load_->currentIndex();
-            load_->clear();
-            for (const LoadToCut& l : loads) {
-                load_->addItem(tr("load %1: %2, about %3 min")
-                                   .arg(l.number)
-                                   .arg(text_of(l.load->name))
-                                   .arg((l.way.seconds + 59) / 60),
-                               text_of(l.step));
-            }
-            load_->setCurrentIndex(std::clamp(at, 0, std::max(0, load_->count() - 1)));
-            if (!address_->isModified() && !loads.empty()) address_->setText(text_of(loads.front().machine.address));
-            if (!force_->hasFocus() && !loads.empty()) force_->setValue(loads.front().machine.force);
-            printed_.clear();
-            for (const LoadToCut& l : loads) printed_.push_back(is_printed(desk_.plan().faces[l.face].making));
-        }
-        const auto chosen = static_cast<std::size_t>(std::max(0, load_->currentIndex()));
-        page_->setVisible(chosen < printed_.size() && printed_[chosen]);
-        print_->setEnabled(!printing_.busy());
-        const bool checked = std::all_of(checks_.begin(), checks_.end(), [](const Check* c) { return c->isChecked(); });
-        send_->setEnabled(checked && !sending_.busy() && load_->count() > 0);
-        test_->setEnabled(checked && !sending_.busy() && load_->count() > 0);
-        send_->setToolTip(checked ? QString() : tr("Tick what has been looked at first"));
-        pause_->setEnabled(sending_.busy());
-        stop_->setEnabled(sending_.busy());
-        progress_->setVisible(sending_.busy());
-    }
-
-    void print_load() {
-        const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
-        const auto i = static_cast<std::size_t>(load_->currentIndex());
-        if (i >= loads.size()) return;
-        const auto to = read_address(printer_->text().trimmed().toStdString());
-        if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9101."));
-        auto page = print_page(desk_.job(), desk_.plan(), loads[i]);
-        if (!page) return outcome_->setText(say(page.error().what) + ": " + say(page.error().remedy));
-        outcome_->setText(tr("The page is being printed ..."));
-        printing_.run(
-            [to = *to, pdf = page->pdf](const std::stop_token& stop) { return print(pdf, to, stop); },
-            [this, name = page->name](const Expected<std::string>& answer) {
-                if (answer) {
-                    outcome_->setText(tr("Printed. Let the ink dry, then lay the film on with its marks in sight."));
-                } else {
-                    const QString remedy =
-                        answer.error().remedy.id.empty() ? QString() : ": " + say(answer.error().remedy);
-                    outcome_->setText(say(answer.error().what) + remedy);
-                }
-                refresh();
-            });
-        show_sending();
-    }
-
-    void send_load(bool only_test) {
-        const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
-        const auto i = static_cast<std::size_t>(load_->currentIndex());
-        if (i >= loads.size()) return;
-        const LoadToCut& load = loads[i];
-        // Each test stands beside the one before.
-        int tests = 0;
-        for (const CutRecord& r : desk_.cuts()) tests += r.what.empty() ? 1 : 0;
-        const int which = tests % test_cuts_on(load.bed);
-        auto hpgl = only_test ? Expected<std::string>(test_cut(which)) : hpgl_of(load);
-        if (!hpgl) return outcome_->setText(say(hpgl.error().what));
-        const auto to = read_address(address_->text().trimmed().toStdString());
-        if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9100."));
-        skarvel::Box reach{{0, 0}, {to_grid(Length::from_mm(25 + which * 22)), to_grid(1_in)}};
-        if (!only_test) {
-            reach = {};
-            for (const OnMat& s : load.sections) reach = around(reach, s.laid.film.bounds());
-        }
-        CutOrder order;
-        order.hpgl = *hpgl;
-        order.across = from_grid(reach.high.x);
-        order.along = from_grid(reach.high.y);
-        order.force = force_->value();
-        order.speed_mm_s = load.machine.knife.speed_mm_s;
-        CutRecord record;
-        record.job = desk_.job().title;
-        record.what = only_test ? std::string() : load.load->name;
-        record.machine = load.machine.name;
-        record.film = desk_.plan().faces[load.face].making.film.name;
-        record.force = order.force;
-        record.speed_mm_s = order.speed_mm_s;
-        const std::string step = load.step;
-        stopping_ = std::stop_source();
-        holding_ = std::make_shared<SendHold>();
-        pause_->setChecked(false);
-        progress_->setValue(0);
-        outcome_->setText(tr("The cutter measures its material ..."));
-        sending_.run(
-            [order, to = *to, holding = holding_, stop = stopping_.get_token(), this](const std::stop_token& closing) {
-                // Closing the window stops the knife as the button does.
-                const std::stop_callback both(closing, [source = stopping_]() mutable { source.request_stop(); });
-                return send(
-                    order, to,
-                    [this](double share) {
-                        QMetaObject::invokeMethod(
-                            this, [this, share] { show_progress(static_cast<int>(share * 100)); },
-                            Qt::QueuedConnection);
-                    },
-                    *holding, stop);
-            },
-            [this, step, record](const Expected<CutResult>& result) { sent(step, record, result); });
-        show_sending();
-    }
-
-    void show_progress(int percent) {
-        progress_->setValue(percent);
-        outcome_->setText(holding_->paused ? tr("Held: %1 % is cut.").arg(percent)
-                                           : tr("The knife is at work: %1 % is cut.").arg(percent));
-    }
-
-    void sent(const std::string& step, CutRecord record, const Expected<CutResult>& result) {
-        const bool test = record.what.empty();
-        if (result) {
-            record.outcome = result->outcome;
-            record.seconds = result->seconds;
-            desk_.record_cut(record);
-        }
-        if (!result) {
-            const QString remedy = say(result.error().remedy);
-            outcome_->setText(say(result.error().what) +
-                              (result.error().remedy.id.empty() ? QString() : ": " + remedy));
-        } else if (result->outcome == "good" && test) {
-            outcome_->setText(tr("A good cut: through the film, and the paper is just marked."));
-            // What came out well is what the machine is set to from now on.
-            Shop shop = desk_.shop();
-            for (Machine& m : shop.machines) {
-                if (m.name == record.machine && record.force > 0) m.force = record.force;
-            }
-            desk_.set_shop(shop);
-        } else if (result->outcome == "good") {
-            outcome_->setText(
-                tr("Cut in %1 s, through the film and no further. The step is ticked.").arg(result->seconds));
-            desk_.apply(tick(desk_.job(), desk_.plan(), step, desk_.now()));
-        } else if (result->outcome == "not-through") {
-            outcome_->setText(
-                tr("Not through. Leave it where it lies and send it again: the second pass goes deeper."));
-        } else if (result->outcome == "into-backing") {
-            outcome_->setText(tr("Cut into the backing: less force, or a newer blade set less far out."));
-        } else {
-            outcome_->setText(tr("The cutter says: %1").arg(text_of(result->outcome)));
-        }
-        refresh();
-    }
-
-    // What was found out holds for the job as it was then.
-    void forget() {
-        current_ = desk_.job();
-        shop_ = desk_.shop();
-        found_.reset();
-        proven_.reset();
-        listed_ = false;
-        desk_.show_evidence(nullptr);
-        desk_.look_at(nullptr);
-        seeking_.stop();
-        proving_.stop();
-    }
-
     // ---- what follows
 
     void follow() {
@@ -862,32 +419,13 @@ class SectionsTray : public Tray {
     }
 
     Segmented* way_ = nullptr;
-    Choice *film_ = nullptr, *tool_ = nullptr, *bed_ = nullptr, *load_ = nullptr;
+    Choice *film_ = nullptr, *tool_ = nullptr, *bed_ = nullptr;
     MeasureField *margin_ = nullptr, *lap_ = nullptr, *tie_ = nullptr;
-    QPushButton *seek_ = nullptr, *prove_ = nullptr, *send_ = nullptr, *pause_ = nullptr, *stop_ = nullptr;
-    QWidget *alternatives_ = nullptr, *evidence_ = nullptr, *division_ = nullptr, *seam_row_ = nullptr;
+    QWidget *division_ = nullptr, *seam_row_ = nullptr;
     MeasureField* seam_ = nullptr;
     QLabel* seam_title_ = nullptr;
     Check *whole_ = nullptr, *slant_ = nullptr;
-    QLineEdit *address_ = nullptr, *printer_ = nullptr;
-    QWidget* page_ = nullptr;
-    QSpinBox* force_ = nullptr;
-    QPushButton *test_ = nullptr, *print_ = nullptr;
-    std::vector<bool> printed_;  // of the loads listed
-    std::vector<Check*> checks_;
-    bool listed_ = false;  // the loads of the plan at hand
-    QProgressBar* progress_ = nullptr;
-    QLabel* outcome_ = nullptr;
-    Job current_;
-    Shop shop_;
-    std::optional<std::vector<Alternative>> found_;
-    std::optional<std::map<CutFormat, Evidence>> proven_;
-    std::shared_ptr<SendHold> holding_ = std::make_shared<SendHold>();
-    std::stop_source stopping_;
-    Errand<std::vector<Alternative>> seeking_;
-    Errand<std::map<CutFormat, Evidence>> proving_;
-    Errand<Expected<CutResult>> sending_;
-    Errand<Expected<std::string>> printing_;
+    std::vector<TrayPart*> parts_;
 };
 
 }  // namespace

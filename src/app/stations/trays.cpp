@@ -12,8 +12,6 @@
 namespace skarvel {
 namespace {
 
-QString text_of(const std::string& s) { return QString::fromStdString(s); }
-
 // ---- 4 Method
 
 class MethodTray : public Tray {

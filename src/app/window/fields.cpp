@@ -21,6 +21,8 @@ tl::expected<Measure, std::string> read_field(const Desk& desk, const QString& t
     return *read;
 }
 
+QString text_of(const std::string& words) { return QString::fromStdString(words); }
+
 QLabel* label(const QString& text, const char* role, QWidget* parent) {
     auto* made = new QLabel(text, parent);
     made->setWordWrap(true);

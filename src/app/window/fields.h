@@ -109,6 +109,7 @@ class Check : public QCheckBox {
     void paintEvent(QPaintEvent* event) override;
 };
 
+QString text_of(const std::string& words);
 QLabel* label(const QString& text, const char* role = nullptr, QWidget* parent = nullptr);
 QPushButton* button(const QString& text, const char* role = nullptr, QWidget* parent = nullptr);
 

@@ -1,0 +1,109 @@
+#include <QEvent>
+
+#include "stations/cutting_parts.h"
+#include "theme/theme.h"
+
+namespace skarvel {
+
+OtherWays::OtherWays(Desk& desk, QWidget* parent) : TrayPart(desk, parent), seeking_(this) {
+    seek_ = button(tr("Look for other ways"), nullptr, this);
+    seek_->setObjectName("look for other ways");
+    add(seek_);
+    ways_ = list("alternatives");
+    connect(seek_, &QPushButton::clicked, this, &OtherWays::seek);
+}
+
+void OtherWays::forget() {
+    found_.reset();
+    desk_.look_at(nullptr);
+    seeking_.stop();
+}
+
+void OtherWays::seek() {
+    const Library* library = &desk_.library();
+    seeking_.run(
+        [job = desk_.job(), shop = desk_.shop(), sign = desk_.sign_at(), face = desk_.face_at(),
+         colour = desk_.colour_at(), now = desk_.now(), library](const std::stop_token& stop) {
+            return alternatives(job, sign, face, colour, shop, *library, now, stop);
+        },
+        [this](const std::vector<Alternative>& all) {
+            found_ = all;
+            refresh();
+        });
+    refresh();
+}
+
+void OtherWays::show_found() {
+    seek_->setEnabled(!seeking_.busy());
+    seek_->setText(seeking_.busy() ? tr("Looking ...") : tr("Look for other ways"));
+    clear(ways_);
+    if (!found_) return;
+    auto* rows = ways_->layout();
+    const CutFigures now = figures_of(desk_.plan(), desk_.sign_at(), desk_.face_at(), desk_.colour_at());
+    QLabel* as_drawn = label(tr("As drawn: %1").arg(words_of(now)), "small", ways_);
+    as_drawn->setWordWrap(true);
+    rows->addWidget(as_drawn);
+    if (found_->empty()) rows->addWidget(label(tr("Nothing else comes out better or different."), "small", ways_));
+    for (std::size_t i = 0; i < found_->size(); ++i) {
+        const Alternative& a = (*found_)[i];
+        QPushButton* take = button({}, nullptr, ways_);
+        // What is too long for the tray is read on the drawing, while it is pointed at.
+        take->setText(take->fontMetrics().elidedText(say(a.what), Qt::ElideRight, Theme::px(236)));
+        take->setAccessibleName(say(a.what));
+        take->setObjectName(QString("alternative %1").arg(i + 1));
+        take->setProperty("way", static_cast<int>(i));
+        take->installEventFilter(this);
+        rows->addWidget(take);
+        QLabel* figures = label(compared(a.figures, now), "small", ways_);
+        figures->setWordWrap(true);
+        rows->addWidget(figures);
+        connect(take, &QPushButton::clicked, this, [this, job = a.job] {
+            desk_.look_at(nullptr);
+            desk_.apply(Job(job));
+        });
+    }
+}
+
+// Pointing at another way, or coming to it by keyboard, shows it on the drawing.
+bool OtherWays::eventFilter(QObject* watched, QEvent* event) {
+    const QVariant way = watched->property("way");
+    if (way.isValid() && found_ && way.toInt() < static_cast<int>(found_->size())) {
+        if (event->type() == QEvent::Enter || event->type() == QEvent::FocusIn)
+            desk_.look_at(std::make_shared<const Alternative>((*found_)[static_cast<std::size_t>(way.toInt())]));
+        if (event->type() == QEvent::Leave || event->type() == QEvent::FocusOut || event->type() == QEvent::Hide)
+            desk_.look_at(nullptr);
+    }
+    return TrayPart::eventFilter(watched, event);
+}
+
+QString OtherWays::words_of(const CutFigures& f) const {
+    return tr("%1, %2, %3 of film, %4 by hand")
+        .arg(f.sections == 1 ? tr("1 section") : tr("%1 sections").arg(f.sections),
+             f.loads == 1 ? tr("1 load") : tr("%1 loads").arg(f.loads), length(f.film),
+             text_of(show_minutes(f.hands_on)));
+}
+
+// Only what differs, with by how much.
+QString OtherWays::compared(const CutFigures& f, const CutFigures& now) const {
+    QStringList parts;
+    const auto count = [&](int is, int was, const QString& one, const QString& many) {
+        if (is == was) return;
+        const int by = std::abs(is - was);
+        parts << (is < was ? tr("%1 %2 fewer") : tr("%1 %2 more")).arg(by).arg(by == 1 ? one : many);
+    };
+    count(f.loads, now.loads, tr("load"), tr("loads"));
+    count(f.sections, now.sections, tr("section"), tr("sections"));
+    count(f.crossings, now.crossings, tr("seam across ink"), tr("seams across ink"));
+    if (f.crossed > now.crossed) parts << tr("%1 of ink crossed").arg(length(f.crossed - now.crossed));
+    if (f.film != now.film) {
+        parts << (f.film < now.film ? tr("%1 less film").arg(length(now.film - f.film))
+                                    : tr("%1 more film").arg(length(f.film - now.film)));
+    }
+    if (f.hands_on != now.hands_on) {
+        const auto by = Minutes(std::abs((f.hands_on - now.hands_on).count()));
+        parts << (f.hands_on < now.hands_on ? tr("%1 less work") : tr("%1 more work")).arg(text_of(show_minutes(by)));
+    }
+    return parts.isEmpty() ? tr("comes out the same") : parts.join(", ");
+}
+
+}  // namespace skarvel
