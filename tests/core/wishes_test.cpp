@@ -6,8 +6,7 @@
 #include "job/alternatives.h"
 #include "job/wish_commands.h"
 #include "loads/repeats.h"
-#include "proof/proof.h"
-#include "support.h"
+#include "support_panel.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -289,4 +288,66 @@ TEST_CASE("a seam is wanted, or not, at any place of the face") {
     CHECK(says(impossible, "wish.never-impossible"));
     CHECK_FALSE(loads(impossible).sections.empty());
     CHECK(proven(none, impossible));
+}
+
+TEST_CASE("whatever is wished, it is had or told, and the laid sections give the design back") {
+    CHECK(rc::check([] {
+        Job job = any_panel();
+        const Shop shop = usual_shop();
+        Plan p = plan_of(job);
+        RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
+        RC_PRE(p.faces.front().lettering->cap_height > 0.5_in && p.faces.front().loads->sections.size() < 30);
+        const std::vector<PieceName> names = names_of(*p.faces.front().pieces);
+        const auto some = [&] {
+            std::vector<PieceName> out;
+            for (const PieceName& n : names) {
+                if (*rc::gen::inRange(0, 3) == 0) out.push_back(n);
+            }
+            return out;
+        };
+        for (int n = *rc::gen::inRange(1, 4); n > 0; --n) {
+            const FacePlan& face = p.faces.front();
+            const Axis axis = *rc::gen::element(Axis::X, Axis::Y);
+            const Box board = face.blank->face;
+            const std::int64_t at = along(axis, board.low) +
+                                    (along(axis, board.high) - along(axis, board.low)) * *rc::gen::inRange(5, 96) / 100;
+            const std::size_t seams = face.loads->seams.size();
+            const auto seam = seams == 0 ? 0 : *rc::gen::inRange<std::size_t>(0, seams);
+            switch (*rc::gen::inRange(0, 6)) {
+                case 0:
+                    job = want_seam(job, first, face, axis, at, shop.display);
+                    break;
+                case 1:
+                    job = forbid_seams_at(job, first, face, axis, at, shop.display);
+                    break;
+                case 2:
+                    if (seams > 0) job = forbid_seam(job, first, face, seam, shop.display);
+                    break;
+                case 3:
+                    if (seams > 0) {
+                        const std::int64_t to = face.loads->seams[seam].where + *rc::gen::inRange(-16'000, 16'000);
+                        job = move_seam(job, first, face, seam,
+                                        try_seam(face, face.loads->seams[seam], to, shop.display).at);
+                    }
+                    break;
+                case 4:
+                    job = bind_pieces(job, first, some());
+                    break;
+                default:
+                    job = set_apart(job, first, some());
+            }
+            p = plan_of(job);
+        }
+        RC_LOG() << write_job(job) << "\n";
+        const LoadsPlan& loads = *p.faces.front().loads;
+        const bool stopped = std::any_of(loads.problems.begin(), loads.problems.end(),
+                                         [](const Problem& q) { return q.mark == Mark::Stop; });
+        if (stopped) return;  // pieces bound to what no bed holds: told, and nothing to lay
+        std::size_t laid = 0;
+        for (const Load& load : loads.loads) laid += load.placements.size();
+        RC_ASSERT(laid == loads.sections.size());
+        const Evidence e = prove(job, p, shop, files_of(job, p, shop), CutFormat::Svg);
+        log_wrong(e);
+        RC_ASSERT(e.good());
+    }));
 }
