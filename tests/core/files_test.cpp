@@ -8,6 +8,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "files/cut_file.h"
 #include "files/exporting.h"
 #include "files/job_file.h"
 #include "files/plan_json.h"
@@ -259,6 +260,94 @@ TEST_CASE("export writes a cut file for each load and the sheets") {
     CHECK(nothing.error().what.id == "export.nothing");
     put(folder / "file", "in the way");
     CHECK_FALSE(export_job(job, plan_of(job), usual_shop(), library(), folder / "file"));
+}
+
+namespace {
+
+std::vector<std::string> fields_of(const std::string& line) {
+    std::vector<std::string> fields(1);
+    bool quoted = false;
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        if (line[i] == '"') {
+            // Two of them within quotes are one of the text.
+            if (quoted && i + 1 < line.size() && line[i + 1] == '"')
+                fields.back() += line[i++];
+            else
+                quoted = !quoted;
+        } else if (line[i] == ',' && !quoted) {
+            fields.emplace_back();
+        } else {
+            fields.back() += line[i];
+        }
+    }
+    return fields;
+}
+
+void keys_of(const nlohmann::json& json, std::set<std::string>& keys) {
+    if (json.is_object()) {
+        for (const auto& [key, value] : json.items()) keys.insert(key);
+    }
+    for (const auto& value : json) {
+        if (value.is_structured()) keys_of(value, keys);
+    }
+}
+
+}  // namespace
+
+TEST_CASE("both manifests say where every section lies, as the plan has it") {
+    Job job = porch_board();
+    job = copy_sign(job, 0, "Say \"ahoy\", twice");
+    const Shop shop = usual_shop();
+    const Plan plan = plan_of(job);
+    const auto files = manifests(job, plan, shop);
+    REQUIRE(files.size() == 2);
+    const auto json = nlohmann::json::parse(files[0].bytes);
+    std::vector<std::vector<std::string>> rows;
+    std::size_t from = 0;
+    for (std::size_t end = files[1].bytes.find("\r\n"); end != std::string::npos;
+         end = files[1].bytes.find("\r\n", from)) {
+        rows.push_back(fields_of(files[1].bytes.substr(from, end - from)));
+        from = end + 2;
+    }
+    CHECK(from == files[1].bytes.size());
+    std::size_t row = 1;
+    std::size_t sections = 0;
+    for (const FacePlan& face : plan.faces) sections += face.loads->sections.size();
+    CHECK(rows.size() == sections + 1);
+    for (const auto& load : json["loads"]) {
+        for (const auto& section : load["sections"]) {
+            const std::vector<std::string>& r = rows.at(row++);
+            REQUIRE(r.size() == rows[0].size());
+            CHECK(r[1] == load["files"]);
+            CHECK(r[6] == section["of"]);
+            CHECK(r[7] == std::to_string(section["section"].get<int>()));
+            CHECK(r[8] == section["letters"]);
+            CHECK(r[9] == (section["turned"].get<bool>() ? "90" : "0"));
+            CHECK(r[10] == section["mat"]["x"]);
+            CHECK(r[11] == section["mat"]["y"]);
+            CHECK(r[12] == section["lays"][0]["face"]["x"]);
+            CHECK(r[13] == section["lays"][0]["face"]["y"]);
+            const FacePlan& face = *plan.of_step(job, section["of"].get<std::string>());
+            const Box film = face.loads->sections.at(section["section"].get<std::size_t>() - 1).film.bounds();
+            CHECK(std::stod(r[12]) == Approx(grid_to_mm(film.low.x)));
+            CHECK(std::stod(section["film"]["top"].get<std::string>()) == Approx(grid_to_mm(film.high.y)));
+        }
+    }
+    CHECK(row == rows.size());
+}
+
+TEST_CASE("every key of the plan as JSON is in its description") {
+    const std::string described = whole(fs::path(SKARVEL_SOURCE) / "docs/plan-json.md");
+    std::set<std::string> keys;
+    Job framed = panel_job("TEA ROOM");
+    framed.signs.front().blank.frame.kind = FrameKind::Butt;
+    for (const Job& job : {porch_board(), long_board(), framed, well_used()})
+        keys_of(nlohmann::json::parse(write_plan(job, plan_of(job), usual_shop(), library())), keys);
+    for (const std::string& key : keys) {
+        CAPTURE(key);
+        CHECK(described.find(key) != std::string::npos);
+    }
+    CHECK(keys.size() > 60);
 }
 
 TEST_CASE("the plan as JSON is whole and valid") {

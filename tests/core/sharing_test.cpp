@@ -1,0 +1,152 @@
+// Loads over the whole job: what shares one, the bound below which no sharing can go, and what a load leaves.
+#include "loads/sharing.h"
+
+#include "job/commands.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+// A plan of sections that are rectangles of film, each with ink a quarter inch inside.
+LoadsPlan any_plan(const Mat& bed) {
+    std::vector<Piece> pieces;
+    const int count = *rc::gen::inRange(1, 6);
+    double left = 1;
+    for (int i = 0; i < count; ++i) {
+        const double wide = *rc::gen::inRange(8, 88) / 8.0;
+        const double high = *rc::gen::inRange(8, 88) / 8.0;
+        pieces.push_back({Region::rectangle(box_in(left, 1, left + wide, 1 + high)),
+                          std::string(1, static_cast<char>('A' + i)), i, true, 0});
+        left += wide + 6;
+    }
+    MakingPlan decal;
+    decal.way = Way::Decal;
+    decal.margin = 0.25_in;
+    return plan_loads(pieces, box_in(0, 0, 120, 16), bed, decal, {});
+}
+
+Mat usual_bed() { return beds_of(usual_machines()).front(); }
+
+// The largest free rectangle on a raster of eighths, two inches wide at least; what is touched by film is not free.
+double largest_free_sq_in(const Box& film, const std::vector<Box>& taken) {
+    const std::int64_t eighth = to_grid(0.125_in);
+    const auto across = static_cast<std::size_t>(film.width() / eighth);
+    const auto along = static_cast<std::size_t>(film.height() / eighth);
+    std::vector<std::size_t> free_below(across, 0);
+    std::size_t best = 0;
+    for (std::size_t y = 0; y < along; ++y) {
+        for (std::size_t x = 0; x < across; ++x) {
+            const Box cell{{static_cast<std::int64_t>(x) * eighth, static_cast<std::int64_t>(y) * eighth},
+                           {static_cast<std::int64_t>(x + 1) * eighth, static_cast<std::int64_t>(y + 1) * eighth}};
+            const bool free =
+                std::none_of(taken.begin(), taken.end(), [&](const Box& t) { return !common(cell, t).empty(); });
+            free_below[x] = free ? free_below[x] + 1 : 0;
+        }
+        for (std::size_t x = 0; x < across; ++x) {
+            std::size_t high = free_below[x];
+            for (std::size_t to = x; to < across && high >= 16; ++to) {
+                high = std::min(high, free_below[to]);
+                if (high >= 16 && to - x + 1 >= 16) best = std::max(best, high * (to - x + 1));
+            }
+        }
+    }
+    return static_cast<double>(best) / 64;
+}
+
+}  // namespace
+
+TEST_CASE("shared loads are no more than those apart, hold every section once, and are never fewer than their bound") {
+    CHECK(rc::check([] {
+        std::vector<Sharer> sharers;
+        std::size_t apart = 0;
+        std::vector<const LoadsPlan*> plans;
+        for (int i = *rc::gen::inRange(2, 5); i > 0; --i) {
+            auto plan = std::make_shared<const LoadsPlan>(any_plan(usual_bed()));
+            apart += plan->loads.size();
+            plans.push_back(plan.get());
+            sharers.push_back({std::to_string(i), "permanent-gloss", "#112233", false, usual_bed(), plan});
+        }
+        const Shared shared = share_loads(sharers, {});
+        std::size_t together = 0;
+        for (std::size_t s = 0; s < sharers.size(); ++s) {
+            const LoadsPlan& plan = *shared.plans[s];
+            std::vector<int> seen(plan.sections.size(), 0);
+            for (const Load& load : plan.loads) {
+                for (const Placement& p : load.placements) ++seen[p.section];
+                if (!load.carried_by.empty()) continue;
+                ++together;
+                // Its own and its guests keep a gap from each other, and lie on the bed.
+                std::vector<Box> lying;
+                for (const Placement& p : load.placements)
+                    lying.push_back(box_on_mat(plan.sections[p.section].film.bounds(), p));
+                for (const Guest& g : load.guests) lying.push_back(box_on_mat(g.section.film.bounds(), g.placement));
+                const Box bed{{0, 0}, {to_grid(usual_bed().usable.across), to_grid(usual_bed().usable.along)}};
+                for (std::size_t a = 0; a < lying.size(); ++a) {
+                    RC_ASSERT(bed.holds(lying[a]));
+                    for (std::size_t b = 0; b < a; ++b)
+                        RC_ASSERT(common(grown(lying[a], load_gap - Length::nanometres(grid_nm)), lying[b]).empty());
+                }
+            }
+            RC_ASSERT(std::all_of(seen.begin(), seen.end(), [](int n) { return n == 1; }));
+        }
+        RC_ASSERT(together <= apart);
+        RC_ASSERT(static_cast<std::size_t>(shared.loads_saved) == apart - together);
+        RC_ASSERT(static_cast<std::size_t>(least_loads_for(plans, usual_bed().usable)) <= together);
+    }));
+}
+
+TEST_CASE("no packing goes below the bound for mats, and large boxes need one each") {
+    CHECK(rc::check([] {
+        const Room room{11.5_in, 23.5_in};
+        std::vector<Box> boxes;
+        for (int i = *rc::gen::inRange(1, 9); i > 0; --i)
+            boxes.push_back(
+                box_in(20 * i, 0, 20 * i + *rc::gen::inRange(8, 90) / 8.0, *rc::gen::inRange(8, 180) / 8.0));
+        RC_ASSERT(least_mats(boxes, room) <= static_cast<int>(pack(boxes, room, load_gap).loads.size()));
+        std::vector<Box> large;
+        const int count = *rc::gen::inRange(1, 9);
+        for (int i = 0; i < count; ++i) large.push_back(box_in(20 * i, 0, 20 * i + 6, 18));
+        RC_ASSERT(least_mats(large, room) == count);
+    }));
+}
+
+TEST_CASE("what a load leaves is free, and there is no larger piece") {
+    CHECK(rc::check([] {
+        const Mat bed = usual_bed();
+        const LoadsPlan plan = any_plan(bed);
+        for (const Load& load : plan.loads) {
+            const std::int64_t edge = (to_grid(bed.width) - to_grid(bed.usable.across)) / 2;
+            const Box film{{0, 0}, {to_grid(bed.width), to_grid(load.film_length)}};
+            std::vector<Box> taken;
+            std::vector<std::int64_t> xs{0};
+            std::vector<std::int64_t> ys{0};
+            for (const Placement& p : load.placements) {
+                Box lies = box_on_mat(plan.sections[p.section].film.bounds(), p);
+                lies = {lies.low + Point{edge, 0}, lies.high + Point{edge, 0}};
+                taken.push_back(lies);
+                xs.push_back(lies.high.x);
+                ys.push_back(lies.high.y);
+            }
+            const auto rest = rest_of(load, plan.sections, bed);
+            const double raster = largest_free_sq_in(film, taken);
+            if (!rest) {
+                RC_ASSERT(raster == 0);
+                continue;
+            }
+            RC_ASSERT(rest->across.in_inches() * rest->along.in_inches() >= raster - 1e-6);
+            // Pushed to the left and down it still fits, so it lies at such a corner.
+            bool fits = false;
+            for (const std::int64_t x : xs) {
+                for (const std::int64_t y : ys) {
+                    const Box piece{{x, y}, {x + to_grid(rest->across), y + to_grid(rest->along)}};
+                    fits = fits || (film.holds(piece) && std::none_of(taken.begin(), taken.end(), [&](const Box& t) {
+                                        return !common(t, piece).empty();
+                                    }));
+                }
+            }
+            RC_ASSERT(fits);
+        }
+    }));
+}
