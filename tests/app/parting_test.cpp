@@ -204,3 +204,30 @@ TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out t
     b.w.settle();
     CHECK(b.w.job().signs[0].faces[0].colours[0].making.wishes.seams.back().never);
 }
+
+TEST_CASE("a letter of a decal that is cut and spoilt is clicked, and cut again alone") {
+    Job job = long_board();
+    const Plan drawn = plan_of(job);
+    Bench b(tick(job, drawn, "1/cut/" + drawn.faces.front().loads->loads.front().name, moment("2026-05-04T19:00")));
+    const std::size_t sections = b.loads().sections.size();
+    const Piece letter = b.w.job().bench.cut.front().sections.front().pieces[1];
+    const Box box = letter.shape.bounds();
+    std::optional<QPoint> on_it;
+    for (std::int64_t y = box.low.y; y < box.high.y && !on_it; y += box.height() / 30) {
+        for (std::int64_t x = box.low.x; x < box.high.x && !on_it; x += box.width() / 30) {
+            if (intersect(letter.shape, Region::rectangle({{x - 4000, y - 4000}, {x + 4000, y + 4000}})).area_mm2() >
+                0.99)
+                on_it = b.drawing->where({x, y}).toPoint();
+        }
+    }
+    REQUIRE(on_it);
+    QTest::mouseClick(b.drawing, Qt::LeftButton, {}, *on_it);
+    b.w.settle();
+    CHECK(b.w.read().contains("Picked: " + QString::fromStdString(letter.letters)));
+    b.w.click("spoilt letter");
+    REQUIRE(b.w.job().bench.spoilt.size() == 1);
+    CHECK(b.w.job().bench.spoilt.front().sections.front().letters == letter.letters);
+    CHECK(b.loads().sections.size() == sections + 1);
+    CHECK(b.w.read().contains("film spoilt"));
+    check_layout(b.w);
+}

@@ -34,6 +34,48 @@ TEST_CASE("one spoilt section is cut again alone, and what was ticked of the oth
     CHECK(cut_section_again(again, 7, 0) == again);
 }
 
+TEST_CASE("one spoilt letter of a decal is cut again alone, and nothing else changes") {
+    Job job = long_board();
+    const Plan drawn = plan_of(job);
+    const LoadsPlan& before = *drawn.faces.front().loads;
+    REQUIRE(before.loads.size() > 1);
+    const Job cut = tick(job, drawn, "1/cut/" + before.loads.front().name, moment("2026-05-04T19:00"));
+    REQUIRE(cut.bench.cut.front().sections.front().pieces.size() > 2);
+    const Job again = cut_letter_again(cut, 0, 0, 1);
+    const Piece letter = cut.bench.cut.front().sections.front().pieces[1];
+    const Plan plan = plan_of(again);
+    const LoadsPlan& after = *plan.faces.front().loads;
+    CHECK(after.misfits.empty());
+    CHECK(plan.bench->orphans.empty());
+    REQUIRE(after.sections.size() == before.sections.size() + 1);
+    CHECK(after.sections.back().pieces == std::vector<Piece>{letter});
+    REQUIRE(after.loads.size() == before.loads.size() + 1);
+    for (const Load& load : before.loads) {
+        const auto same =
+            std::find_if(after.loads.begin(), after.loads.end(), [&](const Load& l) { return l.name == load.name; });
+        REQUIRE(same != after.loads.end());
+        CHECK(same->placements == load.placements);
+    }
+    CHECK(after.loads.back().placements.size() == 1);
+    CHECK(spoilt_film(again.bench) > Length{});
+    CHECK(spoilt_film(again.bench) < 12_in);
+    CHECK(*read_job(write_job(again)) == again);
+    const Shop shop = usual_shop();
+    for (const CutFormat format : {CutFormat::Svg, CutFormat::Hpgl})
+        CHECK(prove(again, plan, shop, files_of(again, plan, shop), format).good());
+    // Cut, it is whole again; and another one may be spoilt as well.
+    const Job whole = tick(again, plan, "1/cut/" + after.loads.back().name, moment("2026-05-04T20:00"));
+    CHECK(plan_of(whole).faces.front().loads->loads.size() == after.loads.size());
+    const Job two = cut_letter_again(whole, 0, 0, 0);
+    CHECK(plan_of(two).faces.front().loads->sections.size() == after.sections.size() + 1);
+    // A mask stays open where it was cut, so all of it is cut again; places that are not there change nothing.
+    const Plan masks = plan_of(porch_board());
+    const Job mask = tick(porch_board(), masks, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
+    CHECK(cut_letter_again(mask, 0, 1, 0) == cut_section_again(mask, 0, 1));
+    CHECK(cut_letter_again(cut, 0, 0, 99) == cut);
+    CHECK(cut_letter_again(cut, 9, 0, 0) == cut);
+}
+
 TEST_CASE("of a letter that a seam crosses one part is cut and the other is still to come") {
     Job job = panel_job("TEA", "40", "30");
     making(job).margin = measure("3/4");

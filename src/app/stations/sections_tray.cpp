@@ -197,6 +197,7 @@ class SectionsTray : public Tray {
             }
             division_offer(picked.size() > 1 ? tr("Each in a section of its own") : tr("In a section of its own"),
                            [this, picked] { return set_apart(desk_.job(), colour_now(), picked); });
+            offer_spoilt(picked);
             if (free_pieces(desk_.job(), colour_now(), picked) != desk_.job()) {
                 division_offer(tr("Let it be found"),
                                [this, picked] { return free_pieces(desk_.job(), colour_now(), picked); });
@@ -207,6 +208,35 @@ class SectionsTray : public Tray {
             words(tr("Drag a seam, or click a seam, a letter or a free place, to have it your way."), "small");
         }
         show_wishes(words);
+    }
+
+    // One letter that is cut may be spoilt: of a decal it is cut again by itself, of a mask with its section.
+    void offer_spoilt(const std::vector<PieceName>& picked) {
+        if (picked.size() != 1 || plan() == nullptr) return;
+        const std::vector<Piece>& pieces = *plan()->pieces;
+        const std::vector<PieceName> names = names_of(pieces);
+        const auto at = std::find(names.begin(), names.end(), picked.front());
+        if (at == names.end()) return;
+        const Piece& piece = pieces[static_cast<std::size_t>(at - names.begin())];
+        const std::string of = face_id(sign(), desk_.face_at(), desk_.colour_at());
+        const std::vector<CutLoad>& cut = desk_.job().bench.cut;
+        for (std::size_t i = 0; i < cut.size(); ++i) {
+            for (std::size_t k = 0; cut[i].of == of && k < cut[i].sections.size(); ++k) {
+                const std::vector<Piece>& on_it = cut[i].sections[k].pieces;
+                const auto found = std::find(on_it.begin(), on_it.end(), piece);
+                if (found == on_it.end()) continue;
+                const auto n = static_cast<std::size_t>(found - on_it.begin());
+                const bool alone =
+                    cut_letter_again(desk_.job(), i, k, n).bench.spoilt.back().sections.front().letters ==
+                    piece.letters;
+                const QString words = alone ? tr("%1 is spoilt: cut it again").arg(text_of(piece.letters))
+                                            : tr("It is spoilt: cut %1 again").arg(text_of(cut[i].sections[k].letters));
+                division_offer(words, [this, i, k, n] {
+                    return cut_letter_again(desk_.job(), i, k, n);
+                })->setObjectName("spoilt letter");
+                return;
+            }
+        }
     }
 
     // A place where there is neither ink nor seam.

@@ -121,6 +121,34 @@ Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section)
     return out;
 }
 
+Job cut_letter_again(const Job& job, std::size_t cut_load, std::size_t section, std::size_t piece) {
+    if (cut_load >= job.bench.cut.size() || section >= job.bench.cut[cut_load].sections.size()) return job;
+    const CutLoad& load = job.bench.cut[cut_load];
+    const Section& whole = load.sections[section];
+    if (piece >= whole.pieces.size()) return job;
+    const bool decal = !load.colour.empty();  // only these name one
+    if (!decal || whole.pieces.size() == 1 || !whole.again.empty()) return cut_section_again(job, cut_load, section);
+    Job out = job;
+    Section& left = out.bench.cut[cut_load].sections[section];
+    const Piece gone = whole.pieces[piece];
+    left.pieces.erase(left.pieces.begin() + static_cast<long>(piece));
+    left.cut = subtract(whole.cut, gone.shape);
+    // Where it lay, in the film that is booked with its load.
+    CutLoad spoilt = load;
+    const Box all = whole.film.bounds();
+    const Box ink = gone.shape.bounds();
+    spoilt.sections = {{gone.letters, {gone}, Region::rectangle(ink), gone.shape, {}, 1}};
+    std::erase_if(spoilt.placements, [&](const Placement& p) { return p.section != section; });
+    for (Placement& p : spoilt.placements) {
+        p.section = 0;
+        p.at = p.at + (p.turned ? Point{all.high.y - ink.high.y, ink.low.x - all.low.x} : ink.low - all.low);
+    }
+    spoilt.film_length = {};
+    spoilt.booked = true;
+    out.bench.spoilt.push_back(std::move(spoilt));
+    return out;
+}
+
 namespace {
 
 // Never used before: steps that were ticked for a sign that is gone stay told apart.

@@ -21,6 +21,9 @@ Job cut_again(const Job& job, std::size_t cut_load);
 /// One section of a load is spoilt: it alone is cut again, what else was cut with it stays. The last one of a load
 /// takes the load with it.
 Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section);
+/// One letter of a decal is spoilt, by its place among the pieces of its section: it alone is cut again. A section that
+/// has no other, a mask, and a section that is laid again are cut again whole: film that was cut open stays open.
+Job cut_letter_again(const Job& job, std::size_t cut_load, std::size_t section, std::size_t piece);
 
 /// What a cut load took of its film, and what it left, in the shop's drawer; once for each load. Nothing is taken where
 /// no roll there holds it.

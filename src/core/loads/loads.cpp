@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <set>
 #include <tuple>
 
@@ -365,26 +366,79 @@ LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& 
     return plan;
 }
 
+// Of a decal single letters may be spoilt: what is left of its section is as it was, without them.
+bool is_what_is_left_of(const Section& cut, const Section& whole, const MakingPlan& making) {
+    if (cut == whole) return true;
+    return making.way == Way::Decal && cut.letters == whole.letters && cut.film == whole.film &&
+           std::all_of(cut.pieces.begin(), cut.pieces.end(), [&](const Piece& p) {
+               return std::find(whole.pieces.begin(), whole.pieces.end(), p) != whole.pieces.end();
+           });
+}
+
+// The letters that are missing, each in a section of its own.
+std::vector<Section> cut_again_alone(const Section& whole, const Section& left, const MakingPlan& making) {
+    std::vector<Piece> missing;
+    Division division;
+    for (const Piece& p : whole.pieces) {
+        if (std::find(left.pieces.begin(), left.pieces.end(), p) != left.pieces.end()) continue;
+        const Box film = common(grown(p.shape.bounds(), making.margin), whole.film.bounds());
+        division.parts.push_back({{missing.size()}, film, std::nullopt});
+        missing.push_back(p);
+    }
+    return sections_of(division, missing, making);
+}
+
 // Where what is cut is part of the plan as it was found, nothing else changes: loads without any of it stay as they
 // are, and what else lay on the others is packed again. Whether that is so.
 bool keep_cut_in(LoadsPlan& plan, const std::vector<CutLoad>& cut, const Mat& mat, const MakingPlan& making) {
-    std::vector<bool> done(plan.sections.size());
+    std::vector<const Section*> kept(plan.sections.size(), nullptr);
     std::vector<Load> loads;
-    for (const CutLoad& load : cut) {
-        Load kept = load_of(load);
-        for (Placement& p : kept.placements) {
+    std::vector<std::pair<Placement*, const Section*>> alone;
+    for (const CutLoad& load : cut) loads.push_back(load_of(load));
+    for (std::size_t n = 0; n < cut.size(); ++n) {
+        for (Placement& p : loads[n].placements) {
+            const Section& section = cut[n].sections[p.section];
             std::size_t i = 0;
-            while (i < done.size() && (done[i] || plan.sections[i] != load.sections[p.section])) ++i;
-            if (i == done.size()) return false;
-            done[i] = true;
+            while (i < kept.size() && (kept[i] != nullptr || !is_what_is_left_of(section, plan.sections[i], making)))
+                ++i;
+            if (i == kept.size()) {
+                alone.emplace_back(&p, &section);
+                continue;
+            }
+            kept[i] = &section;
             p.section = i;
         }
-        loads.push_back(std::move(kept));
+    }
+    // Letters that were cut again by themselves, and those that are to be.
+    std::vector<Section> again;
+    for (std::size_t i = 0; i < kept.size(); ++i) {
+        if (kept[i] == nullptr || *kept[i] == plan.sections[i]) continue;
+        for (Section& s : cut_again_alone(plan.sections[i], *kept[i], making)) again.push_back(std::move(s));
+    }
+    std::vector<const Section*> kept_again(again.size(), nullptr);
+    for (const auto& [placement, section] : alone) {
+        std::size_t i = 0;
+        while (i < again.size() && (kept_again[i] != nullptr || again[i].pieces != section->pieces ||
+                                    again[i].film != section->film || again[i].cut != section->cut))
+            ++i;
+        if (i == again.size()) return false;
+        kept_again[i] = section;
+        placement->section = kept.size() + i;
+    }
+    std::vector<std::size_t> rest;
+    for (std::size_t i = 0; i < again.size(); ++i) {
+        if (kept_again[i] == nullptr) rest.push_back(kept.size() + i);
+    }
+    std::move(again.begin(), again.end(), std::back_inserter(plan.sections));
+    kept.insert(kept.end(), kept_again.begin(), kept_again.end());
+    std::vector<bool> done;
+    for (std::size_t i = 0; i < kept.size(); ++i) {
+        done.push_back(kept[i] != nullptr);
+        if (kept[i] != nullptr) plan.sections[i] = *kept[i];
     }
     double cut_mm2 = 0;
     for (std::size_t i = 0; i < done.size(); ++i) cut_mm2 += done[i] ? plan.sections[i].film.area_mm2() : 0;
     plan.least_film_mm2 = std::max(0.0, plan.least_film_mm2 - cut_mm2);
-    std::vector<std::size_t> rest;
     for (Load& load : plan.loads) {
         const auto is_done = [&](const Placement& p) { return done[p.section]; };
         if (std::none_of(load.placements.begin(), load.placements.end(), is_done)) {
@@ -398,6 +452,7 @@ bool keep_cut_in(LoadsPlan& plan, const std::vector<CutLoad>& cut, const Mat& ma
     plan.loads = std::move(loads);
     std::sort(rest.begin(), rest.end());
     if (!rest.empty()) pack_rest(plan, rest, mat, making);
+    if (!kept_again.empty()) tell_apart(plan);
     return true;
 }
 

@@ -77,14 +77,23 @@ std::vector<Design> designs_of(const Job& job, const Plan& plan) {
         std::vector<Region> ink;
         for (const Piece& p : *face.pieces) ink.push_back(p.shape);
         d.ink = merge(ink);
-        std::vector<Region> ties;
+        ByPass ties;
         ByPass films;
+        ByPass open;
         for (const Lay& lay : lays_of(face.loads->sections)) {
             const Section& s = face.loads->sections[lay.section];
-            for (const Region& tie : s.ties) ties.push_back(tie.laid(lay.move));
+            for (const Region& tie : s.ties) ties[lay.pass].push_back(tie.laid(lay.move));
             films[lay.pass].push_back(without_holes(s.film).laid(lay.move));
+            open[lay.pass].push_back(s.cut.laid(lay.move));
         }
-        if (!ties.empty()) d.ink = subtract(d.ink, merge(ties));
+        // A tie keeps paint off, but for where another pass paints it: in a lap.
+        for (const auto& [pass, each] : ties) {
+            Region off = merge(each);
+            for (const auto& [other_pass, cuts] : open) {
+                if (other_pass != pass) off = subtract(off, merge(cuts));
+            }
+            d.ink = subtract(d.ink, off);
+        }
         d.overlap_mm2 = overlap_of(films);
         all.push_back(std::move(d));
     }
