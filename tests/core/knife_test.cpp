@@ -4,6 +4,7 @@
 #include <set>
 
 #include "files/cut_file.h"
+#include "proof/reading.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -154,4 +155,27 @@ TEST_CASE("the knife's way past few paths is near the shortest of all orders") {
         RC_ASSERT(found >= shortest - diagonal * n);
         RC_ASSERT(found <= 1.25 * shortest + diagonal * n);
     }));
+}
+
+TEST_CASE("test cuts stand side by side on the bed, none in another") {
+    for (const Mat& bed : beds_of(usual_machines())) {
+        CAPTURE(bed.name);
+        Box before;
+        for (int which = 0; which < test_cuts_on(bed); ++which) {
+            const auto paths = read_cut_file(test_cut(which), "test.plt", CutFormat::Hpgl);
+            REQUIRE(paths);
+            REQUIRE(paths->size() == 2);
+            const Region triangle = Region::from_rings({(*paths)[0].points});
+            const Region square = Region::from_rings({(*paths)[1].points});
+            CHECK((*paths)[0].closed);
+            CHECK((*paths)[1].closed);
+            CHECK(subtract(triangle, square).empty());
+            const Box box = square.bounds();
+            CHECK(grid_to_mm(box.width()) == Approx(19));
+            CHECK(grid_to_mm(box.height()) == Approx(19));
+            CHECK(common(box, before).empty());
+            CHECK(box.high.x <= to_grid(bed.usable.across));
+            before = box;
+        }
+    }
 }

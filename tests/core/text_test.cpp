@@ -94,6 +94,22 @@ TEST_CASE("sentences carry lengths in the unit that is shown, and counts with th
     CHECK(c.say(Reason{"no.such", {}}, {}) == "no.such");
 }
 
+TEST_CASE("waits, weights, forces and distances are said as a maker says them") {
+    const Display inches{Unit::Inch, 16};
+    const Display metric{Unit::Millimetre, 1};
+    const std::vector<std::pair<int, const char*>> waits{{0, "0 min"},        {25, "25 min"},    {60, "1 h"},
+                                                         {320, "5 h 20 min"}, {71 * 60, "71 h"}, {72 * 60, "3 d"},
+                                                         {76 * 60, "3 d 4 h"}};
+    for (const auto& [minutes, said] : waits) CHECK(show_minutes(Minutes(minutes)) == said);
+    // 1 lb is 0.45359237 kg, 1 lbf 4.4482216 N (1959 agreement; standard gravity).
+    CHECK(show_weight(1500, metric) == "1.5 kg");
+    CHECK(show_weight(1500, inches) == "3.3 lb");
+    CHECK(show_force(20, metric) == "20 N");
+    CHECK(show_force(44.482216, inches) == "10.0 lbf");
+    CHECK(show_far(Length::inches(120), inches) == "10 ft");
+    CHECK(show_far(Length::inches(120), metric) == "3.05 m");
+}
+
 TEST_CASE("a damaged catalogue is refused") {
     CHECK_FALSE(read_catalogue("{ \"a\": "));
     CHECK_FALSE(read_catalogue("[1]"));

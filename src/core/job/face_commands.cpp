@@ -224,7 +224,7 @@ Job nudge_thing(const Job& job, FaceAt at, const FacePlan& plan, const std::stri
 
 Job nudge_letter(const Job& job, FaceAt at, std::size_t text, int letter, Length across, Length up) {
     return changed(job, at, [&](Face& face) {
-        if (text >= face.lettering.texts.size() || face.lettering.texts[text].locked) return;
+        if (letter < 0 || text >= face.lettering.texts.size() || face.lettering.texts[text].locked) return;
         auto& nudges = face.lettering.texts[text].nudges;
         auto found = std::find_if(nudges.begin(), nudges.end(), [&](const Nudge& n) { return n.letter == letter; });
         if (found == nudges.end()) found = nudges.insert(nudges.end(), Nudge{letter, {}, {}});

@@ -20,7 +20,7 @@ struct Hang {
     std::string on = "face";  ///< "face", "usable", or the id of another thing
     Side its = Side::Middle;  ///< that line of what it hangs on
     Side mine = Side::Middle;
-    Measure by;  ///< from its line to mine, to the right or upwards
+    Measure by{"0 in", {}};  ///< from its line to mine, to the right or upwards
     friend bool operator==(const Hang&, const Hang&) = default;
 };
 
