@@ -5,7 +5,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <iterator>
 #include <set>
 #include <tuple>
 
@@ -319,8 +318,6 @@ void pack_rest(LoadsPlan& plan, const std::vector<std::size_t>& which, const Mat
     }
 }
 
-Load load_of(const CutLoad& cut) { return {"", cut.placements, cut.film_length, 0, true, {}, cut.carried_by, {}, {}}; }
-
 // Sections and loads, those that are cut before the others; names, passes and sums follow.
 LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
                   const std::vector<CutLoad>& cut, const std::stop_token& stop) {
@@ -366,93 +363,36 @@ LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& 
     return plan;
 }
 
-// Of a decal single letters may be spoilt: what is left of its section is as it was, without them.
-bool is_what_is_left_of(const Section& cut, const Section& whole, const MakingPlan& making) {
-    if (cut == whole) return true;
-    return making.way == Way::Decal && cut.letters == whole.letters && cut.film == whole.film &&
-           std::all_of(cut.pieces.begin(), cut.pieces.end(), [&](const Piece& p) {
-               return std::find(whole.pieces.begin(), whole.pieces.end(), p) != whole.pieces.end();
-           });
-}
-
-// The letters that are missing, each in a section of its own.
-std::vector<Section> cut_again_alone(const Section& whole, const Section& left, const MakingPlan& making) {
-    std::vector<Piece> missing;
-    Division division;
-    for (const Piece& p : whole.pieces) {
-        if (std::find(left.pieces.begin(), left.pieces.end(), p) != left.pieces.end()) continue;
-        const Box film = common(grown(p.shape.bounds(), making.margin), whole.film.bounds());
-        division.parts.push_back({{missing.size()}, film, std::nullopt});
-        missing.push_back(p);
-    }
-    return sections_of(division, missing, making);
-}
-
 // Where what is cut is part of the plan as it was found, nothing else changes: loads without any of it stay as they
 // are, and what else lay on the others is packed again. Whether that is so.
 bool keep_cut_in(LoadsPlan& plan, const std::vector<CutLoad>& cut, const Mat& mat, const MakingPlan& making) {
-    std::vector<const Section*> kept(plan.sections.size(), nullptr);
-    std::vector<Load> loads;
-    std::vector<std::pair<Placement*, const Section*>> alone;
-    for (const CutLoad& load : cut) loads.push_back(load_of(load));
-    for (std::size_t n = 0; n < cut.size(); ++n) {
-        for (Placement& p : loads[n].placements) {
-            const Section& section = cut[n].sections[p.section];
-            std::size_t i = 0;
-            while (i < kept.size() && (kept[i] != nullptr || !is_what_is_left_of(section, plan.sections[i], making)))
-                ++i;
-            if (i == kept.size()) {
-                alone.emplace_back(&p, &section);
-                continue;
-            }
-            kept[i] = &section;
-            p.section = i;
-        }
-    }
-    // Letters that were cut again by themselves, and those that are to be.
-    std::vector<Section> again;
-    for (std::size_t i = 0; i < kept.size(); ++i) {
-        if (kept[i] == nullptr || *kept[i] == plan.sections[i]) continue;
-        for (Section& s : cut_again_alone(plan.sections[i], *kept[i], making)) again.push_back(std::move(s));
-    }
-    std::vector<const Section*> kept_again(again.size(), nullptr);
-    for (const auto& [placement, section] : alone) {
-        std::size_t i = 0;
-        while (i < again.size() && (kept_again[i] != nullptr || again[i].pieces != section->pieces ||
-                                    again[i].film != section->film || again[i].cut != section->cut))
-            ++i;
-        if (i == again.size()) return false;
-        kept_again[i] = section;
-        placement->section = kept.size() + i;
-    }
-    std::vector<std::size_t> rest;
-    for (std::size_t i = 0; i < again.size(); ++i) {
-        if (kept_again[i] == nullptr) rest.push_back(kept.size() + i);
-    }
-    std::move(again.begin(), again.end(), std::back_inserter(plan.sections));
-    kept.insert(kept.end(), kept_again.begin(), kept_again.end());
-    std::vector<bool> done;
-    for (std::size_t i = 0; i < kept.size(); ++i) {
-        done.push_back(kept[i] != nullptr);
-        if (kept[i] != nullptr) plan.sections[i] = *kept[i];
-    }
+    std::optional<Kept> kept = kept_in(plan.sections, cut, making);
+    if (!kept) return false;
+    const std::size_t as_found = plan.sections.size();
+    plan.sections = std::move(kept->sections);
     double cut_mm2 = 0;
-    for (std::size_t i = 0; i < done.size(); ++i) cut_mm2 += done[i] ? plan.sections[i].film.area_mm2() : 0;
+    for (std::size_t i = 0; i < plan.sections.size(); ++i)
+        cut_mm2 += kept->cut[i] ? plan.sections[i].film.area_mm2() : 0;
     plan.least_film_mm2 = std::max(0.0, plan.least_film_mm2 - cut_mm2);
+    std::vector<Load> loads = std::move(kept->loads);
+    std::vector<std::size_t> rest;
     for (Load& load : plan.loads) {
-        const auto is_done = [&](const Placement& p) { return done[p.section]; };
-        if (std::none_of(load.placements.begin(), load.placements.end(), is_done)) {
+        const auto is_cut = [&](const Placement& p) { return kept->cut[p.section]; };
+        if (std::none_of(load.placements.begin(), load.placements.end(), is_cut)) {
             loads.push_back(std::move(load));
             continue;
         }
         for (const Placement& p : load.placements) {
-            if (!done[p.section]) rest.push_back(p.section);
+            if (!kept->cut[p.section]) rest.push_back(p.section);
         }
+    }
+    for (std::size_t i = as_found; i < plan.sections.size(); ++i) {
+        if (!kept->cut[i]) rest.push_back(i);
     }
     plan.loads = std::move(loads);
     std::sort(rest.begin(), rest.end());
     if (!rest.empty()) pack_rest(plan, rest, mat, making);
-    if (!kept_again.empty()) tell_apart(plan);
+    if (plan.sections.size() > as_found) tell_apart(plan);
     return true;
 }
 

@@ -144,7 +144,70 @@ Box room_beside(const std::vector<Taken>& taken, const Box& ink, bool part, cons
     return available;
 }
 
+// Of a decal single letters may be spoilt: what is left of its section is as it was, without them.
+bool is_what_is_left_of(const Section& cut, const Section& whole, const MakingPlan& making) {
+    if (cut == whole) return true;
+    return making.way == Way::Decal && cut.letters == whole.letters && cut.film == whole.film &&
+           std::all_of(cut.pieces.begin(), cut.pieces.end(), [&](const Piece& p) {
+               return std::find(whole.pieces.begin(), whole.pieces.end(), p) != whole.pieces.end();
+           });
+}
+
+// The letters that are missing, each in a section of its own.
+std::vector<Section> cut_again_alone(const Section& whole, const Section& left, const MakingPlan& making) {
+    std::vector<Piece> missing;
+    Division division;
+    for (const Piece& p : whole.pieces) {
+        if (std::find(left.pieces.begin(), left.pieces.end(), p) != left.pieces.end()) continue;
+        const Box film = common(grown(p.shape.bounds(), making.margin), whole.film.bounds());
+        division.parts.push_back({{missing.size()}, film, std::nullopt});
+        missing.push_back(p);
+    }
+    return sections_of(division, missing, making);
+}
+
 }  // namespace
+
+Load load_of(const CutLoad& cut) { return {"", cut.placements, cut.film_length, 0, true, {}, cut.carried_by, {}, {}}; }
+
+std::optional<Kept> kept_in(const std::vector<Section>& sections, const std::vector<CutLoad>& cut,
+                            const MakingPlan& making) {
+    Kept out{sections, std::vector<bool>(sections.size()), {}};
+    std::vector<std::pair<Placement*, const Section*>> elsewhere;
+    for (const CutLoad& load : cut) out.loads.push_back(load_of(load));
+    for (std::size_t n = 0; n < cut.size(); ++n) {
+        for (Placement& p : out.loads[n].placements) {
+            const Section& section = cut[n].sections[p.section];
+            std::size_t i = 0;
+            while (i < sections.size() && (out.cut[i] || !is_what_is_left_of(section, sections[i], making))) ++i;
+            if (i == sections.size()) {
+                elsewhere.emplace_back(&p, &section);
+                continue;
+            }
+            out.cut[i] = true;
+            out.sections[i] = section;
+            p.section = i;
+        }
+    }
+    for (std::size_t i = 0; i < sections.size(); ++i) {
+        if (out.sections[i] == sections[i]) continue;
+        for (Section& s : cut_again_alone(sections[i], out.sections[i], making)) out.sections.push_back(std::move(s));
+    }
+    out.cut.resize(out.sections.size());
+    for (const auto& [placement, section] : elsewhere) {
+        // By what it is: its name may have been told apart from another.
+        std::size_t i = sections.size();
+        while (i < out.sections.size() &&
+               (out.cut[i] || out.sections[i].pieces != section->pieces || out.sections[i].film != section->film ||
+                out.sections[i].cut != section->cut))
+            ++i;
+        if (i == out.sections.size()) return std::nullopt;
+        out.cut[i] = true;
+        out.sections[i] = *section;
+        placement->section = i;
+    }
+    return out;
+}
 
 Remaining without_cut(const std::vector<Piece>& pieces, const std::vector<CutLoad>& cut, Length lap) {
     Remaining out;

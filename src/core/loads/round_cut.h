@@ -1,6 +1,7 @@
 // loads/round_cut.h
 //
-// What is cut stays: planning round it. Pieces that a cut section covers are done; of a letter that a seam crossed and
+// What is cut stays. Where it is part of the plan as it is found, everything else is, too. Where something has changed
+// since, the rest is planned round it: pieces that a cut section covers are done; of a letter that a seam crossed and
 // of which a part is cut, the rest remains, with as much of the seam as the lap takes. What is left is planned in runs,
 // each with the part of the face where its film may lie; where films of two runs would still cover each other's ink
 // they are cut back.
@@ -9,6 +10,20 @@
 #include "loads/loads.h"
 
 namespace skarvel {
+
+/// What is cut, as a load of the plan: its placements count in the sections that it was cut with.
+Load load_of(const CutLoad& cut);
+
+/// What is cut, found among sections that were divided as if nothing were.
+struct Kept {
+    std::vector<Section> sections;  ///< as they are cut, the others as they were; at the end letters to be cut alone
+    std::vector<bool> cut;          ///< which of them are
+    std::vector<Load> loads;        ///< the cut ones
+};
+/// Nothing where some of what is cut is not among them: something has changed since. Of a decal single letters may be
+/// spoilt; what is left of its section counts as that section, and each such letter comes again in one of its own.
+std::optional<Kept> kept_in(const std::vector<Section>& sections, const std::vector<CutLoad>& cut,
+                            const MakingPlan& making);
 
 struct Remaining {
     std::vector<Piece> pieces;
