@@ -339,9 +339,11 @@ TEST_CASE("nudged, spread and removed things keep what hangs on them; what is lo
     texts[1].words = "OARS";
     texts[2].words = "BOATS";
     CHECK(texts[0].id != texts[2].id);
+    const std::string second = texts[1].id;
+    const std::string third = texts[2].id;
     Plan p = plan_of(job);
     const std::int64_t before = p.faces[0].lettering->texts[1].ink.low.y;
-    job = nudge_thing(job, here, p.faces[0], texts[1].id, {}, 0.0625_in, {});
+    job = nudge_thing(job, here, p.faces[0], second, {}, 0.0625_in, {});
     p = plan_of(job);
     CHECK(std::abs(p.faces[0].lettering->texts[1].ink.low.y - before - to_grid(0.0625_in)) <= to_grid(0.04_in));
     const Job spread = spread_things(job, here, p.faces[0], Axis::Y, {});
@@ -353,7 +355,7 @@ TEST_CASE("nudged, spread and removed things keep what hangs on them; what is lo
     Job locked = job;
     locked.signs.front().faces.front().lettering.texts[0].locked = true;
     CHECK(nudge_thing(locked, here, p.faces[0], "a", 1_in, {}, {}) == locked);
-    Job hung = hang_thing(job, here, texts[2].id, Hang{texts[1].id, Side::Low, Side::Low, measure("0")}, {});
+    Job hung = hang_thing(job, here, third, Hang{second, Side::Low, Side::Low, measure("0")}, {});
     hung = remove_text(hung, here, 1, &p.faces[0]);
     CHECK(hung.signs.front().faces.front().lettering.texts.size() == 2);
     CHECK(plan_of(hung).faces[0].lettering->problems.empty());
