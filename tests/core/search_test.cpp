@@ -110,13 +110,10 @@ TEST_CASE("one large piece is cut into the fewest strips, where least ink is met
         const double most = 23.5;
         const int strips = static_cast<int>(std::ceil(teeth / 2.0 / most - 1e-9));
         RC_ASSERT(found->score.sections == strips);
-        // Every eighth of an inch: the height that is met at a line, the lower one where two teeth meet.
+        // Every eighth of an inch: the height that is met at a line; on a step between two teeth, that of the one
+        // before.
         const int lines = teeth * 4;
-        const auto met = [&](int line) {
-            const auto a = static_cast<std::size_t>((line - 1) / 4);
-            const auto b = static_cast<std::size_t>(line / 4);
-            return std::min(high[a], high[std::min(b, high.size() - 1)]) / 2.0;
-        };
+        const auto met = [&](int line) { return high[static_cast<std::size_t>((line - 1) / 4)] / 2.0; };
         double best = 1e9;
         const int reach = static_cast<int>(most * 8);
         if (strips == 2) {
