@@ -6,6 +6,7 @@
 #include <array>
 #include <map>
 
+#include "text/numbering.h"
 #include "theme/theme.h"
 #include "window/ribbon.h"
 
@@ -508,9 +509,8 @@ void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
 void FacePainter::seams(QPainter& p) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
-    int number = 0;
+    std::size_t number = 0;
     for (const Seam& seam : plan_.loads->seams) {
-        ++number;
         const bool level = seam.axis == Axis::Y;
         const QPointF a = view_.at(level ? Point{seam.from, seam.where} : Point{seam.where, seam.from});
         const QPointF b = view_.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to});
@@ -530,7 +530,7 @@ void FacePainter::seams(QPainter& p) const {
         p.setFont(Theme::font(13, QFont::DemiBold));
         p.setPen(t.chalk);
         p.drawText(QRectF(upright ? foot + QPointF(12, 2) : foot + QPointF(18, -10), QSizeF(24, 20)),
-                   Qt::AlignLeft | Qt::AlignVCenter, QString(QChar('a' + (number - 1) % 26)));
+                   Qt::AlignLeft | Qt::AlignVCenter, QString::fromStdString(letter_for(number++)));
     }
 }
 

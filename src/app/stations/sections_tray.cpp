@@ -8,6 +8,7 @@
 #include "job/wish_commands.h"
 #include "stations/cutting_parts.h"
 #include "stations/tray.h"
+#include "text/numbering.h"
 #include "theme/theme.h"
 
 namespace skarvel {
@@ -172,9 +173,9 @@ class SectionsTray : public Tray {
         seam_row_->setVisible(seam.has_value());
         if (seam && plan() != nullptr) {
             const Seam& s = plan()->loads->seams[*seam];
-            const char letter = static_cast<char>('a' + static_cast<char>(*seam % 26));
-            seam_title_->setText(
-                tr("Seam %1, from the %2").arg(QChar(letter)).arg(s.axis == Axis::Y ? tr("bottom") : tr("left")));
+            seam_title_->setText(tr("Seam %1, from the %2")
+                                     .arg(text_of(letter_for(*seam)))
+                                     .arg(s.axis == Axis::Y ? tr("bottom") : tr("left")));
             words(say(s.why) + ".", "small");
             seam_->show_value(measure_of(place_of(*plan(), s), desk_.shop().display));
             division_offer(tr("No seam here"), [this, i = *seam] {

@@ -3,6 +3,8 @@
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QPainter>
+#include <QScrollBar>
+#include <QTimer>
 #include <utility>
 
 #include "theme/theme.h"
@@ -49,6 +51,39 @@ Tray::Tray(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     body_->addLayout(decisions_);
     body_->addStretch(1);
     setWidget(body);
+    below_ = new StripBelow(this);
+    connect(below_, &QAbstractButton::clicked, this, [this] {
+        for (const Found& f : found_) {
+            if (f.row != nullptr && f.what == below_->what()) ensureWidgetVisible(f.row, 0, Theme::px(80));
+        }
+    });
+    connect(verticalScrollBar(), &QScrollBar::valueChanged, this, &Tray::tell_below);
+    connect(verticalScrollBar(), &QScrollBar::rangeChanged, this, &Tray::tell_below);
+}
+
+void Tray::resizeEvent(QResizeEvent* event) {
+    QScrollArea::resizeEvent(event);
+    tell_below();
+}
+
+// What lies below the visible part. The whole height counts, with the strip or without, so that it never flickers.
+void Tray::tell_below() {
+    const Found* worst = nullptr;
+    int below = 0;
+    for (const Found& f : found_) {
+        if (f.row == nullptr ||
+            f.row->mapTo(widget(), QPoint()).y() - verticalScrollBar()->value() < height() - f.row->height())
+            continue;
+        ++below;
+        if (worst == nullptr || f.mark > worst->mark) worst = &f;
+    }
+    setViewportMargins(0, 0, 0, worst == nullptr ? 0 : below_->height());
+    below_->setGeometry(0, height() - below_->height(), viewport()->width(), below_->height());
+    if (worst == nullptr) {
+        below_->hide();
+    } else {
+        below_->show_problem(worst->mark, worst->what, below - 1);
+    }
 }
 
 QSize Tray::sizeHint() const { return {312, 600}; }
@@ -113,6 +148,7 @@ void Tray::begin_follows(const QString& heading_text) {
         follows_->hide();
         follows_->deleteLater();
     }
+    found_.clear();
     follows_ = new QWidget(widget());
     follows_layout_ = new QVBoxLayout(follows_);
     follows_layout_->setContentsMargins(0, 0, 0, 0);
@@ -149,6 +185,7 @@ void Tray::problem(const Problem& p) {
     auto* row = new QHBoxLayout;
     row->setSpacing(8);
     auto* mark = new MarkIcon(p.mark, follows_);
+    if (p.mark != Mark::None) found_.push_back({mark, p.mark, say(p.what)});
     row->addWidget(mark, 0, Qt::AlignTop);
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
@@ -198,7 +235,10 @@ QPushButton* Tray::offer(const QString& text, const std::function<void()>& take)
     return made;
 }
 
-void Tray::end_follows() { body_->insertWidget(1, follows_); }
+void Tray::end_follows() {
+    body_->insertWidget(1, follows_);
+    QTimer::singleShot(0, this, &Tray::tell_below);  // once it is laid out
+}
 
 void Tray::edit(const std::function<void(Job&)>& change, const QString& merge) {
     Job job = desk_.job();

@@ -4,11 +4,14 @@
 // station adds its own fields.
 #pragma once
 
+#include <QPointer>
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <functional>
 #include <map>
+#include <vector>
 
+#include "stations/strip_below.h"
 #include "window/desk.h"
 #include "window/fields.h"
 
@@ -24,6 +27,7 @@ class Tray : public QScrollArea {
     [[nodiscard]] QSize sizeHint() const override;
 
   protected:
+    void resizeEvent(QResizeEvent* event) override;
     void title(const QString& text);
     /// A field under its name.
     template <class T>
@@ -71,6 +75,12 @@ class Tray : public QScrollArea {
   private:
     Choice* colour_choice_ = nullptr;
     void add_caption(const QString& name);
+    void tell_below();
+    struct Found {
+        QPointer<QWidget> row;
+        Mark mark = Mark::None;
+        QString what;
+    };
     struct Group {
         QPushButton* head = nullptr;
         QLabel* says = nullptr;
@@ -81,6 +91,8 @@ class Tray : public QScrollArea {
     QVBoxLayout* body_;
     QWidget* follows_ = nullptr;
     QVBoxLayout* follows_layout_ = nullptr;
+    std::vector<Found> found_;
+    StripBelow* below_;
 };
 
 /// The trays of the first two stations.

@@ -1,5 +1,7 @@
 #include "job/plan.h"
 
+#include "job/remarks.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -200,46 +202,6 @@ std::string seen_under(const Blank& blank, const Face& face, const FacePlan& fp)
     return at == blank.fields.end() ? std::string() : at->colour;
 }
 
-// What is too thin to cut or to weed, one line for each kind.
-void say_thin(Plan& out, std::size_t first) {
-    ThinPlan all;
-    for (std::size_t i = first; i < out.faces.size(); ++i) {
-        const ThinPlan& thin = *out.faces[i].thin;
-        all.strokes += thin.strokes;
-        all.gaps += thin.gaps;
-        all.keepers += thin.keepers;
-        all.bolder = std::max(all.bolder, thin.bolder);
-        all.places.insert(all.places.end(), thin.places.begin(), thin.places.end());
-    }
-    const auto least = [&](Thin what) {
-        Length width;
-        for (const ThinPlace& p : all.places) {
-            if (p.what == what && (width == Length{} || p.width < width)) width = p.width;
-        }
-        return width;
-    };
-    const auto say = [&](int count, Thin what, const char* id, Reason remedy) {
-        if (count == 0) return;
-        out.problems.push_back({{id, {{"places", std::int64_t{count}}, {"least", least(what)}}},
-                                "lettering",
-                                std::move(remedy),
-                                Mark::Look});
-    };
-    say(all.strokes, Thin::Stroke, "thin.strokes", {"thin.grow", {{"by", all.bolder}}});
-    say(all.gaps, Thin::Gap, "thin.gaps", {"thin.wider-gaps", {}});
-    say(all.keepers, Thin::Keeper, "thin.keepers", {"thin.larger", {}});
-}
-
-// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
-void say_no_bed(Plan& out, const Shop& shop, const Making& making, const Mat& bed) {
-    const bool unknown = !making.bed.empty() && bed_name(bed) != making.bed;
-    if (!shop.machines.empty() && !unknown) return;
-    Problem problem{{"loads.no-machine", {{"bed", bed.name}}}, "sections", {"loads.no-machine-remedy", {}}, Mark::Look};
-    if (!shop.machines.empty()) problem.what = {"loads.no-bed", {{"asked", making.bed}, {"bed", bed.name}}};
-    if (std::find(out.problems.begin(), out.problems.end(), problem) == out.problems.end())
-        out.problems.push_back(std::move(problem));
-}
-
 // What every film is still needed for.
 std::vector<FilmUse> film_uses(const Job& job, const Plan& plan) {
     std::vector<FilmUse> uses;
@@ -253,19 +215,6 @@ std::vector<FilmUse> film_uses(const Job& job, const Plan& plan) {
         }
     }
     return uses;
-}
-
-// Rolls in the drawer that do not hold what is still to be cut from that film.
-void say_short(Plan& out) {
-    for (const FilmCost& film : out.film) {
-        if (film.left <= Length{} || film.left >= film.needed || film.to_buy == 0) continue;
-        std::vector<std::pair<std::string, Argument>> buy{{"buy", film.sold_by * film.to_buy}};
-        if (film.buy_cents) buy.emplace_back("cost", money(*film.buy_cents));
-        out.problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
-                                "sections",
-                                {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
-                                Mark::Look});
-    }
 }
 
 // What the film of one colour is worth, of all that comes from the same.
@@ -541,6 +490,8 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
             for (std::size_t lane = 0; lane < colours.size(); ++lane) {
                 FacePlan& fp = of_colours[lane];
                 if (!cut_colour(job, library, memory.colours[lane], fp, stop)) return std::nullopt;
+                const Colour& colour = face.colours[fp.colour];
+                say_too_large(out, shop, colour.making, seen_colour(fp.making, colour.paint), fp);
                 lanes.emplace_back(index, lane);
                 out.faces.push_back(std::move(fp));
             }

@@ -8,6 +8,7 @@
 
 #include "lettering/column.h"
 #include "lettering/setting.h"
+#include "text/numbering.h"
 
 namespace skarvel {
 namespace {
@@ -607,9 +608,8 @@ LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typef
 }
 
 std::string unused_text_id(const Lettering& lettering) {
-    for (int n = 0;; ++n) {
-        std::string id(1, static_cast<char>('a' + n % 26));
-        if (n >= 26) id += std::to_string(n / 26);
+    for (std::size_t n = 0;; ++n) {
+        std::string id = letter_for(n);
         if (std::none_of(lettering.texts.begin(), lettering.texts.end(), [&](const Text& t) { return t.id == id; }))
             return id;
     }

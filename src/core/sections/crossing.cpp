@@ -63,14 +63,10 @@ std::optional<Draft> cross_along(const Piece& piece, std::size_t index, const Bo
         draft.parts.insert(draft.parts.begin(), {{index}, with_lap, cell});
         if (from == 0) continue;
         const Length ink = inks[from];
-        draft.seams.insert(draft.seams.begin(), {axis,
-                                                 where[from],
-                                                 low(other(axis), film),
-                                                 high(other(axis), film),
-                                                 false,
-                                                 context.making.lap,
-                                                 ink,
-                                                 {"seam.crosses", {{"letters", piece.letters}, {"ink", ink}}}});
+        Reason why{"seam.within", {{"letters", piece.letters}}};
+        if (ink > Length{}) why = {"seam.crosses", {{"letters", piece.letters}, {"ink", ink}}};
+        draft.seams.insert(draft.seams.begin(), {axis, where[from], low(other(axis), film), high(other(axis), film),
+                                                 false, context.making.lap, ink, std::move(why)});
     }
     return draft;
 }
