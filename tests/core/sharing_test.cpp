@@ -135,7 +135,11 @@ TEST_CASE("what a load leaves is free, and there is no larger piece") {
                 RC_ASSERT(raster == 0);
                 continue;
             }
-            RC_ASSERT(rest->across.in_inches() * rest->along.in_inches() >= raster - 1e-6);
+            // Each side is rounded down to an eighth.
+            constexpr double eighth = 0.125;
+            RC_ASSERT((rest->across.in_inches() + eighth) * (rest->along.in_inches() + eighth) > raster - 1e-6);
+            RC_ASSERT(std::fmod(rest->across.in_inches(), eighth) == 0);
+            RC_ASSERT(std::fmod(rest->along.in_inches(), eighth) == 0);
             // Pushed to the left and down it still fits, so it lies at such a corner.
             bool fits = false;
             for (const std::int64_t x : xs) {

@@ -94,6 +94,12 @@ TEST_CASE("what is told to help keeps every piece whole, and nothing is told whe
         const auto told = too_large(plan.seams, pieces, face, room, making, others);
         RC_ASSERT(parted(plan) == !told.empty());
         RC_ASSERT(told.size() <= 2);
+        for (const Section& s : plan.sections) {
+            // Of a decal only what carries ink is cut, with no more film than its margin.
+            if (making.way == Way::PaintThrough) break;
+            RC_ASSERT(!s.pieces.empty());
+            RC_ASSERT(grown(s.cut.bounds(), making.margin).holds(s.film.bounds()));
+        }
         for (const Problem& p : told) {
             if (told.size() > 1) break;  // each for its own pieces
             const auto& id = p.remedy.id;

@@ -229,9 +229,12 @@ QString Drawing::load_says(const Load& load, const Mat& bed, const Display& disp
                         .arg(shown(skarvel::show(load.film_length, display)))
                         .arg(static_cast<int>(std::lround(load.share * 100)));
     if (load.rest) {
-        words +=
-            tr("\nkeep what is left, %1 × %2")
-                .arg(shown(show_number(load.rest->across, display)), shown(show_number(load.rest->along, display)));
+        // In millimetres rounded down, like eighths.
+        const auto side = [&](Length l) {
+            return display.unit == Unit::Millimetre ? QString::number(static_cast<int>(l.in_mm()))
+                                                    : shown(show_number(l, display));
+        };
+        words += tr("\nkeep what is left, %1 × %2").arg(side(load.rest->across), side(load.rest->along));
     }
     return words;
 }

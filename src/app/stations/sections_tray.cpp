@@ -40,12 +40,10 @@ class SectionsTray : public Tray {
         way_->show_choice(mask ? 1 : 0);
         film_->show_data(text_of(m.film));
         tool_->show_data(text_of(m.tool));
-        tool_->setEnabled(mask);
-        margin_->setEnabled(mask);
+        of_masks_->setVisible(mask);
         margin_->show_value(
             m.margin, plan() != nullptr && mask ? tr("%1, by the tool").arg(length(plan()->making.margin)) : QString());
         lap_->show_value(m.lap);
-        tie_->setEnabled(mask);
         tie_->show_value(m.tie, plan() != nullptr && mask && plan()->making.tie > Length{}
                                     ? tr("%1, as the film asks").arg(length(plan()->making.tie))
                                     : tr("keepers stay loose"));
@@ -78,16 +76,24 @@ class SectionsTray : public Tray {
         for (const Film& f : desk_.library().trade.films) film_->addItem(text_of(f.name), text_of(f.id));
         connect(film_, &QComboBox::activated, this,
                 [this] { edit_making([&](Making& m) { m.film = film_->currentData().toString().toStdString(); }); });
-        tool_ = field(tr("painted with"), new Choice(tr("painted with"), this));
-        for (const Tool& t : desk_.library().trade.tools)
-            tool_->addItem(text_of(t.name) + tr(": margin %1").arg(length(t.margin)), text_of(t.id));
-        connect(tool_, &QComboBox::activated, this,
-                [this] { edit_making([&](Making& m) { m.tool = tool_->currentData().toString().toStdString(); }); });
-        margin_ = optional_measure(tr("mask margin"), tr("mask margin"), &Making::margin);
+        of_masks_ = new QWidget(this);
+        auto* rows = new QVBoxLayout(of_masks_);
+        rows->setContentsMargins(0, 0, 0, 0);
+        rows->setSpacing(4);
+        add_decision(of_masks_);
+        inside(rows, [this] {
+            tool_ = field(tr("painted with"), new Choice(tr("painted with"), this));
+            for (const Tool& t : desk_.library().trade.tools)
+                tool_->addItem(text_of(t.name) + tr(": margin %1").arg(length(t.margin)), text_of(t.id));
+            connect(tool_, &QComboBox::activated, this, [this] {
+                edit_making([&](Making& m) { m.tool = tool_->currentData().toString().toStdString(); });
+            });
+            margin_ = optional_measure(tr("mask margin"), tr("mask margin"), &Making::margin);
+            tie_ = optional_measure(tr("keepers held by ties this wide"), tr("ties"), &Making::tie);
+        });
         lap_ = field(tr("lap where sections meet"), new MeasureField(desk_, tr("lap"), this));
         connect(lap_, &MeasureField::decided, this,
                 [this](const Measure& v) { edit_making([&](Making& m) { m.lap = v; }); });
-        tie_ = optional_measure(tr("keepers held by ties this wide"), tr("ties"), &Making::tie);
     }
 
     MeasureField* optional_measure(const QString& caption, const QString& name, std::optional<Measure> Making::*value) {
@@ -452,7 +458,7 @@ class SectionsTray : public Tray {
     Segmented* way_ = nullptr;
     Choice *film_ = nullptr, *tool_ = nullptr, *bed_ = nullptr;
     MeasureField *margin_ = nullptr, *lap_ = nullptr, *tie_ = nullptr;
-    QWidget *division_ = nullptr, *seam_row_ = nullptr;
+    QWidget *of_masks_ = nullptr, *division_ = nullptr, *seam_row_ = nullptr;
     MeasureField* seam_ = nullptr;
     QLabel* seam_title_ = nullptr;
     Check *whole_ = nullptr, *slant_ = nullptr;

@@ -119,6 +119,12 @@ std::optional<Box> leftover_on_bed(const std::vector<FilmStock>& drawer, const L
     return Box{low, {low.x + across, low.y + along}};
 }
 
+// As a maker writes a leftover down: rounded down, so that it is all there.
+static Length in_eighths(std::int64_t units) {
+    constexpr Length eighth = 0.125_in;
+    return eighth * (from_grid(units).nm() / eighth.nm());
+}
+
 std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sections, const Mat& bed) {
     constexpr Length least = 2_in;
     const std::int64_t across = to_grid(bed.width);
@@ -154,7 +160,7 @@ std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sectio
                     if (std::any_of(taken.begin(), taken.end(), [&](const Box& t) { return !common(box, t).empty(); }))
                         continue;
                     best_area = area;
-                    best = Room{from_grid(box.width()), from_grid(box.height())};
+                    best = Room{in_eighths(box.width()), in_eighths(box.height())};
                 }
             }
         }

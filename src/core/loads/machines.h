@@ -73,7 +73,7 @@ std::optional<Box> leftover_on_bed(const std::vector<FilmStock>& drawer, const L
                                    const std::vector<Section>& sections, const Mat& bed);
 
 /// What a load leaves of the film it was cut from: the largest piece beside or beyond its sections that is worth
-/// keeping, 2 in wide at least.
+/// keeping, 2 in wide at least, written down in eighths.
 std::optional<Room> rest_of(const Load& load, const std::vector<Section>& sections, const Mat& bed);
 
 }  // namespace skarvel

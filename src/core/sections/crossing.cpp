@@ -110,10 +110,35 @@ std::optional<Draft> cross_both_ways(const Piece& piece, std::size_t index, cons
     return best;
 }
 
+// The film around a decal is waste: each part takes as much as its ink needs. One without ink is not cut, and what
+// would lie beside it has no seam there.
+void leave_out_bare(Draft& draft, const Piece& piece, const Length margin) {
+    std::erase_if(draft.parts,
+                  [&](const Part& part) { return intersect(piece.shape, Region::rectangle(*part.cell)).empty(); });
+    for (Part& part : draft.parts) {
+        const Box ink = intersect(piece.shape, Region::rectangle(part.film)).bounds();
+        part.film = common(part.film, grown(ink, margin));
+    }
+    std::erase_if(draft.seams, [&](const Seam& seam) {
+        const auto lies_at = [&](const Part& part, std::int64_t edge) {
+            return edge == seam.where && low(other(seam.axis), *part.cell) < seam.to &&
+                   seam.from < high(other(seam.axis), *part.cell);
+        };
+        const bool below = std::any_of(draft.parts.begin(), draft.parts.end(),
+                                       [&](const Part& p) { return lies_at(p, high(seam.axis, *p.cell)); });
+        const bool above = std::any_of(draft.parts.begin(), draft.parts.end(),
+                                       [&](const Part& p) { return lies_at(p, low(seam.axis, *p.cell)); });
+        return !below || !above;
+    });
+    draft.score.sections = static_cast<int>(draft.parts.size());
+}
+
 }  // namespace
 
 std::optional<Draft> cross(const Piece& piece, std::size_t index, const Box& film, const Context& context) {
-    return cross_both_ways(piece, index, film, film, context, 0);
+    std::optional<Draft> draft = cross_both_ways(piece, index, film, film, context, 0);
+    if (draft && !context.mask) leave_out_bare(*draft, piece, context.making.margin);
+    return draft;
 }
 
 }  // namespace skarvel::dividing

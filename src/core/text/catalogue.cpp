@@ -15,7 +15,13 @@ struct Say {
     std::string operator()(std::int64_t count) const { return fmt::format("{}", count); }
     std::string operator()(double number) const { return fmt::format("{:.1f}", number); }
     std::string operator()(Percent share) const { return fmt::format("{:.0f} %", share.of_one * 100); }
-    std::string operator()(Length length) const { return show(length, display); }
+    // Too small to be shown, it is still something.
+    std::string operator()(Length length) const {
+        if (show_number(length, display) != "≈ 0") return show(length, display);
+        const Length least = display.unit == Unit::Inch ? Length::nanometres(Length::nm_per_inch / display.denominator)
+                                                        : Length::nanometres(100'000);
+        return catalogue.say({"length.under", {{"least", least}}}, display);
+    }
     // A weekday alone would be read as one of this week.
     std::string operator()(Moment moment) const { return show_moment(moment, true); }
     std::string operator()(Minutes minutes) const { return show_minutes(minutes); }
