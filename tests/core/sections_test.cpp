@@ -125,7 +125,7 @@ TEST_CASE("a gap too narrow for a lap is butted, and says so") {
     }
 }
 
-TEST_CASE("one piece larger than the mat is crossed where there is least ink; the opening runs through the lap") {
+TEST_CASE("one piece larger than the mat is crossed at its thin bar; the opening runs through the lap") {
     // A dumb-bell: two discs' worth of square joined by a thin bar.
     const std::vector<Region> parts{square_in(1, 1, 9), square_in(31, 1, 9), Region::rectangle(box_in(9, 5, 32, 5.5))};
     const std::vector<Piece> pieces{{merge(parts), "8", 0, false, 0}};

@@ -10,6 +10,7 @@
 
 #include "lettering/setting.h"
 #include "stations/art_fields.h"
+#include "stations/compose_part.h"
 #include "stations/samples.h"
 #include "stations/tray.h"
 #include "theme/theme.h"
@@ -498,103 +499,14 @@ class LetteringTray : public Tray {
     // ---- groups for the whole face
 
     void build_groups() {
-        group(tr("Compose a saying"), [this] { build_compose(); });
+        group(tr("Compose a saying"), [this] {
+            auto* part = new ComposePart(desk_, widget());
+            add_decision(part);
+            refreshers_.push_back([part] { part->refresh(); });
+        });
         group(tr("Colours and rims"), [this] { build_colours(); });
         group(tr("Add to the face"), [this] { build_add(); });
         group(tr("Read from where"), [this] { build_reading(); });
-    }
-
-    void build_compose() {
-        add_decision(label(tr("Mark the words that matter most."), "small", widget()));
-        stress_ = column();
-        stressed_typeface_ =
-            field(tr("typeface of the marked words"), new Choice(tr("typeface of the marked words"), widget()));
-        for (const Typeface& t : desk_.library().typefaces) stressed_typeface_->addItem(text_of(full_name(t.name)));
-        int script = 0;
-        for (std::size_t i = 0; i < desk_.library().typefaces.size(); ++i) {
-            if (desk_.library().typefaces[i].script) {
-                script = static_cast<int>(i);
-                break;
-            }
-        }
-        stressed_typeface_->setCurrentIndex(script);
-        connect(stressed_typeface_, &QComboBox::activated, this, [this] { propose(); });
-        QPushButton* go = button(tr("Propose lines"), "primary", widget());
-        go->setObjectName("propose");
-        add_decision(go);
-        connect(go, &QPushButton::clicked, this, [this] { propose(); });
-        proposals_ = new ProposalList(desk_, widget());
-        add_decision(proposals_);
-        connect(proposals_, &ProposalList::taken, this, [this](int i) {
-            const Proposals& all = proposals_->proposals();
-            desk_.apply(take_proposal(desk_.job(), desk_.at(), all.best.at(static_cast<std::size_t>(i)), wish_));
-            desk_.select_text(0);
-        });
-        refreshers_.push_back([this] { refresh_stress(); });
-    }
-
-    // The words of the column, whatever lines they stand in.
-    QStringList saying() const {
-        QStringList words;
-        for (const Text& t : face().lettering.texts) {
-            if (t.locked || t.up || t.arrangement == Arrangement::Arc) continue;
-            for (const std::string& w : words_of(t.words)) words << text_of(w);
-        }
-        return words;
-    }
-
-    void refresh_stress() {
-        const QStringList words = saying();
-        if (words == chips_for_) return;
-        chips_for_ = words;
-        for (QPushButton* chip : chips_) chip->deleteLater();
-        chips_.clear();
-        auto* holder = new QWidget(stress_);
-        auto* grid = new QGridLayout(holder);
-        grid->setContentsMargins(0, 0, 0, 0);
-        grid->setSpacing(4);
-        if (chip_holder_ != nullptr) chip_holder_->deleteLater();
-        chip_holder_ = holder;
-        stress_->layout()->addWidget(holder);
-        constexpr int most = 40;
-        for (int i = 0; i < words.size() && i < most; ++i) {
-            const QFontMetrics m(stress_->font());
-            QPushButton* chip = button(m.elidedText(words[i], Qt::ElideRight, 80), "chip", holder);
-            chip->setCheckable(true);
-            chip->setAccessibleName(tr("stress %1").arg(words[i]));
-            chip->setObjectName("stress " + words[i]);
-            chip->setToolTip(words[i]);
-            grid->addWidget(chip, i / 3, i % 3);
-            connect(chip, &QPushButton::clicked, this, [this] {
-                if (!proposals_->proposals().best.empty()) propose();
-            });
-            chips_.push_back(chip);
-        }
-        proposals_->show_proposals({}, {}, {});
-    }
-
-    void propose() {
-        wish_ = {};
-        wish_.saying = saying().join(' ').toStdString();
-        for (std::size_t i = 0; i < chips_.size(); ++i) {
-            if (chips_[i]->isChecked()) wish_.stress.push_back(i);
-        }
-        wish_.plain = text().typeface;
-        for (const Text& t : face().lettering.texts) {
-            const Typeface* known = find_typeface(desk_.library().typefaces, t.typeface);
-            if (known != nullptr && !known->script) {
-                wish_.plain = t.typeface;
-                break;
-            }
-        }
-        const int at = std::max(0, stressed_typeface_->currentIndex());
-        wish_.stressed = desk_.library().typefaces.at(static_cast<std::size_t>(at)).name;
-        wish_.line_gap = text().line_gap.value > Length{} ? text().line_gap : skarvel::measure("1/2");
-        wish_.to_shape = sign().blank.kind == Kind::Round || sign().blank.kind == Kind::Arrow ||
-                         sign().blank.kind == Kind::Arch || sign().blank.kind == Kind::Drawn;
-        if (plan() == nullptr) return;
-        const LetteringRoom room = room_of(sign().blank, *plan()->blank);
-        proposals_->show_proposals(compose(wish_, room, desk_.library().typefaces), wish_, room);
     }
 
     void build_colours() {
@@ -972,13 +884,6 @@ class LetteringTray : public Tray {
     MeasureField *cap_ = nullptr, *line_gap_ = nullptr;
     Check* favourite_ = nullptr;
     Samples* samples_ = nullptr;
-    // composing
-    QWidget *stress_ = nullptr, *chip_holder_ = nullptr;
-    std::vector<QPushButton*> chips_;
-    QStringList chips_for_{"?"};
-    Choice* stressed_typeface_ = nullptr;
-    ProposalList* proposals_ = nullptr;
-    ComposeWish wish_;
     // colours
     Choice *text_colour_ = nullptr, *rim_colour_ = nullptr;
     Segmented* rim_ = nullptr;

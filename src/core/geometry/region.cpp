@@ -458,7 +458,7 @@ bool touch(const Region& a, const Region& b) {
     return !intersect(grow(near, Length::nanometres(2 * grid_nm)), b).empty();
 }
 
-std::vector<Length> crossed(const Region& shape, Axis axis, const std::vector<std::int64_t>& where) {
+std::vector<std::vector<double>> edges_on(const Region& shape, Axis axis, const std::vector<std::int64_t>& where) {
     std::vector<std::vector<double>> cuts(where.size());
     for (const Ring& ring : shape.rings()) {
         for (std::size_t i = 0; i < ring.size(); ++i) {
@@ -477,10 +477,14 @@ std::vector<Length> crossed(const Region& shape, Axis axis, const std::vector<st
             }
         }
     }
+    for (std::vector<double>& each : cuts) std::sort(each.begin(), each.end());
+    return cuts;
+}
+
+std::vector<Length> crossed(const Region& shape, Axis axis, const std::vector<std::int64_t>& where) {
     std::vector<Length> lengths;
     lengths.reserve(where.size());
-    for (std::vector<double>& each : cuts) {
-        std::sort(each.begin(), each.end());
+    for (const std::vector<double>& each : edges_on(shape, axis, where)) {
         double inside = 0;
         for (std::size_t i = 0; i + 1 < each.size(); i += 2) inside += each[i + 1] - each[i];
         lengths.push_back(from_grid(std::llround(inside)));

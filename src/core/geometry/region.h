@@ -125,6 +125,10 @@ enum class Axis { X, Y };
 constexpr Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
 constexpr std::int64_t along(Axis axis, Point p) { return axis == Axis::X ? p.x : p.y; }
 
+/// Where outlines meet lines at `where` on `axis`, given in ascending order: coordinates on the other axis, sorted, in
+/// grid units. Between the first two lies ink, then none up to the third, and so on.
+std::vector<std::vector<double>> edges_on(const Region& shape, Axis axis, const std::vector<std::int64_t>& where);
+
 /// How much of `shape` lies on the line where `axis` equals `where`: the length of ink that a seam there would cut.
 Length crossed(const Region& shape, Axis axis, std::int64_t where);
 /// The same at many places, in ascending order, for about the price of one.

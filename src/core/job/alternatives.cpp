@@ -1,5 +1,7 @@
 #include "job/alternatives.h"
 
+#include "sections/showing.h"
+
 #include <algorithm>
 #include <set>
 #include <tuple>
@@ -159,8 +161,10 @@ class Search {
     // Fewer sections than the gaps let: seams where least ink is crossed, on lines that can be measured to.
     void crossing(const FacePlan& now) {
         if (base_.loads < 2 || base_.crossings > 0 || now.loads->sections.size() < 2) return;
-        Box ink;
-        for (const Piece& p : *now.pieces) ink = around(ink, p.shape.bounds());
+        std::vector<Region> shapes;
+        for (const Piece& p : *now.pieces) shapes.push_back(p.shape);
+        const Region all = merge(shapes);
+        const Box ink = all.bounds();
         const Axis axis = ink.width() >= ink.height() ? Axis::X : Axis::Y;
         const std::int64_t margin = to_grid(now.making.margin);
         const Box film = common(grown(ink, now.making.margin), now.blank->face);
@@ -178,14 +182,15 @@ class Search {
             for (std::int64_t i = 1; i < n; ++i) {
                 // As far as this section reaches, and the others still do.
                 const std::int64_t first = std::max(last + margin, to - (n - i) * most);
-                std::optional<std::pair<Length, std::int64_t>> best;
-                for (std::int64_t at = (first + line - 1) / line * line; at <= last + most; at += line) {
-                    Length cut;
-                    for (const Piece& p : *now.pieces) cut += crossed(p.shape, axis, at);
-                    if (!best || cut < best->first) best = {cut, at};
-                }
-                if (!best) return;
-                last = best->second;
+                std::vector<std::int64_t> lines;
+                for (std::int64_t at = (first + line - 1) / line * line; at <= last + most; at += line)
+                    lines.push_back(at);
+                if (lines.empty()) return;
+                const std::vector<CutAcross> cuts = cuts_across(all, axis, lines, now.making.way == Way::PaintThrough);
+                last = lines[static_cast<std::size_t>(
+                    std::min_element(cuts.begin(), cuts.end(),
+                                     [](const CutAcross& a, const CutAcross& b) { return a.shows < b.shows; }) -
+                    cuts.begin())];
                 const Length place = from_grid(last - along(axis, now.blank->face.low));
                 seams.push_back({false, axis, measure_of(place, shop_.display), {}, {}, {}});
             }

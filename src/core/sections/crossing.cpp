@@ -1,6 +1,9 @@
 #include "sections/crossing.h"
 
+#include "sections/showing.h"
+
 #include <algorithm>
+#include <tuple>
 
 namespace skarvel::dividing {
 namespace {
@@ -24,28 +27,28 @@ std::optional<Draft> cross_along(const Piece& piece, std::size_t index, const Bo
     where.push_back(end);
     struct Best {
         Score score;
+        Length shows{};
         std::size_t from = 0;
         bool reached = false;
+        [[nodiscard]] auto rank() const { return std::tuple(score.sections, score.crossings, shows, score); }
     };
     std::vector<Best> best(where.size());
     best[0].reached = true;
-    const std::vector<Length> inks = crossed(ink_here, axis, where);
+    const std::vector<CutAcross> cuts = cuts_across(ink_here, axis, where, context.mask);
     for (std::size_t to = 1; to < where.size(); ++to) {
         const bool last = to + 1 == where.size();
-        const Length ink = last ? Length{} : inks[to];
+        const CutAcross cut = last ? CutAcross{} : cuts[to];
         for (std::size_t from = to; from-- > 0;) {
             const std::int64_t length = where[to] - where[from] + (last ? 0 : half_lap) + (from == 0 ? 0 : half_lap);
             if (length > longest) break;
             if (!best[from].reached) continue;
-            Score score = best[from].score;
-            ++score.sections;
-            score.crossings += ink > Length{} ? 1 : 0;
-            score.crossed += ink.nm();
+            Best here{best[from].score, best[from].shows + cut.shows, from, true};
+            ++here.score.sections;
+            here.score.crossings += cut.ink > Length{} ? 1 : 0;
+            here.score.crossed += cut.ink.nm();
             // Even sections, other things equal.
-            score.film += static_cast<double>(length) * static_cast<double>(length);
-            const bool fewer = score.sections < best[to].score.sections;
-            const bool same = score.sections == best[to].score.sections;
-            if (!best[to].reached || fewer || (same && score < best[to].score)) best[to] = {score, from, true};
+            here.score.film += static_cast<double>(length) * static_cast<double>(length);
+            if (!best[to].reached || here.rank() < best[to].rank()) best[to] = here;
         }
     }
     if (!best.back().reached) return std::nullopt;
@@ -62,7 +65,7 @@ std::optional<Draft> cross_along(const Piece& piece, std::size_t index, const Bo
                   to + 1 == where.size() ? where[to] : where[to] + half_lap);
         draft.parts.insert(draft.parts.begin(), {{index}, with_lap, cell});
         if (from == 0) continue;
-        const Length ink = inks[from];
+        const Length ink = cuts[from].ink;
         Reason why{"seam.within", {{"letters", piece.letters}}};
         if (ink > Length{}) why = {"seam.crosses", {{"letters", piece.letters}, {"ink", ink}}};
         draft.seams.insert(draft.seams.begin(), {axis, where[from], low(other(axis), film), high(other(axis), film),

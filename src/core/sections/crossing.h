@@ -1,6 +1,6 @@
 // sections/crossing.h
 //
-// Crossing: one piece larger than the room is divided by the fewest straight cuts, where they meet least ink: a
+// Crossing: one piece larger than the room is divided by the fewest straight cuts, where they show least (showing.h): a
 // shortest path over lines an eighth of an inch apart. What is too large both ways is cut one way, then the other. For
 // this folder alone.
 #pragma once

@@ -6,7 +6,7 @@
 // neighbours a seam may run straight where a straight line lies in free film, else stepped around the outlines. Chains
 // of sections along one axis are found by a shortest path over candidate seams (exact for that axis, the best few
 // kept); a part that still fits no way is divided along the other axis. Only a single piece larger than the room is
-// crossed, by straight cuts where they meet least ink.
+// crossed, by straight cuts where they show least.
 //
 // What the maker wishes (making/making.h) goes before what is found: pieces bound together are one piece; a seam that
 // is wanted divides the face before any search, ink and all; one that is not wanted is no candidate; a piece set apart
