@@ -64,6 +64,15 @@ TEST_CASE("a cut shows by its length in the ink, and more at thin strokes, slant
     CHECK(cut(ring, 5, true).shows - cut(ring, 5, false).shows == 4_in);
     CHECK(cut(ring, 1.5, true) == cut(ring, 1.5, false));
     CHECK(cut(bar, 20) == CutAcross{});
+    // Across a grid rather than along one of its lines: more keepers, far less ink.
+    std::vector<Region> lines;
+    for (int i = 0; i <= 7; ++i) {
+        lines.push_back(Region::rectangle(box_in(0, 3 * i, 21.25, 3 * i + 0.25)));
+        lines.push_back(Region::rectangle(box_in(3 * i, 0, 3 * i + 0.25, 21.25)));
+    }
+    const Region grid = merge(lines);
+    CHECK(cut(grid, 10.5, true) == CutAcross{2_in, 12_in});
+    CHECK(cut(grid, 9.125, true).shows == 21.25_in);
 }
 
 TEST_CASE("what is longer than the mat is parted beside its keeper, its hairs and its curves") {

@@ -127,7 +127,9 @@ void Drawing::lay_out_board() {
                                     : station_ == Station::Sections ? 8
                                                                     : 112);
     const double below = Theme::px(station_ == Station::Sections ? 60 : 140);
-    const double room_y = std::max(80.0, height() - top - Theme::px(30) - below);
+    // What is seen at once counts: loads under a board make the drawing itself higher.
+    const int seen = parentWidget() != nullptr ? std::min(height(), parentWidget()->height()) : height();
+    const double room_y = std::max(80.0, seen - top - Theme::px(30) - below);
     overview_ = {};
     double board_top = top + Theme::px(26);
     if (close_up_) {
@@ -144,6 +146,13 @@ void Drawing::lay_out_board() {
             // Board and loads share one scale: two mats fit side by side.
             const double mat = std::max(to_grid(shown_along()), to_grid(face()->bed.usable.across));
             view_.scale = std::min(view_.scale, (width() - 3 * paper_side) / (2 * mat));
+            if (!view_.lengthwise()) {
+                // They stand beside the board, each with its words.
+                const double taken = 2 * paper_side + Theme::px(44) + beside_board;
+                const double board = length + 2 * extra_x;
+                view_.scale = std::min({view_.scale, (width() - taken) / (board + mat),
+                                        (width() - taken - Theme::px(load_words)) / board});
+            }
         }
         pan_ = pan_across_ = 0;
     }

@@ -22,7 +22,7 @@ void Drawing::lay_out_loads() {
     double x = paper_side;
     double y = board_area_.bottom() + Theme::px(44);
     if (!view_.lengthwise()) {
-        x = board_area_.right() + Theme::px(60);
+        x = board_area_.right() + beside_board;
         y = board_area_.top() - Theme::px(26);
     }
     const double left = x;
@@ -32,7 +32,7 @@ void Drawing::lay_out_loads() {
             y += head + across + foot;
         }
         loads_.push_back({i, QRectF(x, y + head, along, across)});
-        x += std::max(along, static_cast<double>(Theme::px(220))) + paper_side;
+        x += std::max(along, static_cast<double>(Theme::px(load_words))) + paper_side;
     }
     if (plan.loads.empty()) return;
     double below = y + head + across + foot;

@@ -7,7 +7,9 @@
 
 namespace skarvel {
 
-constexpr double paper_side = 24;  // paper left and right of the board
+constexpr double paper_side = 24;    // paper left and right of the board
+constexpr int load_words = 220;      // wide, under a load
+constexpr double beside_board = 60;  // between a board and loads that stand beside it
 constexpr double units_per_inch = 25'400'000.0 / grid_nm;
 constexpr double units_per_mm = 1'000'000.0 / grid_nm;
 

@@ -9,7 +9,8 @@ namespace {
 // Judged by eye on drawn examples, as lengths of a cut that would show as much (memory).
 constexpr double thin_counts = 3;        // times what it lacks to `thin_stroke`
 constexpr Length curve_counts = 0.5_in;  // where an outline begins, ends or forks beside the cut
-constexpr Length keeper_counts = 4_in;   // each
+constexpr Length keeper_counts = 4_in;   // for the first
+constexpr Length further_keeper = 1_in;  // once one is parted anyway
 constexpr Length beside = 0.0625_in;     // how far to either side an outline is looked at
 
 double slant(const std::vector<double>& before, const std::vector<double>& here, const std::vector<double>& after) {
@@ -47,10 +48,10 @@ std::vector<CutAcross> cuts_across(const Region& ink, Axis axis, const std::vect
             more += thin_counts * std::max(0.0, static_cast<double>(to_grid(thin_stroke)) - stroke);
         }
         if (!here.empty()) more += slant(on(at - to_grid(beside)), here, on(at + to_grid(beside)));
-        for (const Box& eye : eyes) {
-            if (along(axis, eye.low) < at && at < along(axis, eye.high))
-                more += static_cast<double>(to_grid(keeper_counts));
-        }
+        const auto parted = std::count_if(eyes.begin(), eyes.end(), [&](const Box& eye) {
+            return along(axis, eye.low) < at && at < along(axis, eye.high);
+        });
+        if (parted > 0) more += static_cast<double>(to_grid(keeper_counts + further_keeper * (parted - 1)));
         cuts.push_back({from_grid(std::llround(length)), from_grid(std::llround(length + more))});
     }
     return cuts;
