@@ -22,6 +22,17 @@ Job demo(const std::string& name) {
     return *read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo" / (name + ".skarvel")));
 }
 
+// Nothing runs out of the drawing on its right.
+bool reaches_the_right_edge(Window& w) {
+    const QImage drawn = w.window().drawing().grab().toImage();
+    for (int y = 100; y < drawn.height(); ++y) {
+        for (int x = drawn.width() - 6; x < drawn.width(); ++x) {
+            if (drawn.pixel(x, y) != drawn.pixel(drawn.width() - 1, 100)) return true;
+        }
+    }
+    return false;
+}
+
 }  // namespace
 
 TEST_CASE("every demo job is read, planned without a stop, and drawn without overlaps at every size") {
@@ -39,6 +50,7 @@ TEST_CASE("every demo job is read, planned without a stop, and drawn without ove
                 INFO(file.stem().string()
                      << " at " << size.width() << ", " << percent << " %, station " << static_cast<int>(station) + 1);
                 check_layout(w);
+                CHECK_FALSE((station == Station::Sections && reaches_the_right_edge(w)));
             }
             for (const Problem& p : w.desk().plan().problems) {
                 INFO(file.stem().string() << ": " << w.desk().say(p.what));
