@@ -191,7 +191,9 @@ void Drawing::paintEvent(QPaintEvent*) {
     const FacePainter painter(sign(), sign().faces[desk_.face_at()], *face(), view_, &plan());
     painter.board(p, station_ == Station::Blank);
     if (station_ == Station::Sections) painter.sections(p, lit_);
-    painter.clear_zones(p, station_ == Station::Blank ? chosen_zone_ : std::nullopt);
+    // What the hands did is drawn across them.
+    const bool by_hand = station_ == Station::Sections && desk_.evidence() && !desk_.looked_at();
+    painter.clear_zones(p, station_ == Station::Blank ? chosen_zone_ : std::nullopt, !by_hand);
     if (station_ == Station::Lettering || station_ == Station::Blank) {
         painter.guides(p);
         painter.usable(p);

@@ -295,7 +295,7 @@ void FacePainter::frame(QPainter& p) const {
     }
 }
 
-void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen) const {
+void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen, bool names) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
     for (std::size_t i = 0; i < plan_.blank->zones.size() && i < sign_.blank.clear.size(); ++i) {
@@ -317,6 +317,7 @@ void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen) co
             p.setBrush(Qt::NoBrush);
             p.drawPath(path);
         }
+        if (!names) continue;
         p.setFont(Theme::font(13, QFont::Medium));
         const QString name = QString::fromStdString(zone.name);
         const QFontMetrics m(p.font());

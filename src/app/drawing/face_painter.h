@@ -46,7 +46,7 @@ class FacePainter {
     static Box around_face(const Blank& blank, const BlankPlan& plan);
     /// `bare`: the wood itself instead of its ground colour.
     void board(QPainter& p, bool bare) const;
-    void clear_zones(QPainter& p, std::optional<std::size_t> chosen = {}) const;
+    void clear_zones(QPainter& p, std::optional<std::size_t> chosen = {}, bool names = true) const;
     void usable(QPainter& p) const;
     void guides(QPainter& p) const;
     /// `as_laid`: in mirror writing where it goes on the back of a clear blank.

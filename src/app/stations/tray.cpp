@@ -124,6 +124,16 @@ void Tray::group(const QString& name, const std::function<void()>& build) {
             refresh();
         }
         g.body->setVisible(open);
+        if (!open) return;
+        // As much of it as can be comes into sight, its head first.
+        QTimer::singleShot(0, this, [this, name] {
+            const Group& opened = groups_.at(name);
+            const int head = opened.head->mapTo(widget(), QPoint()).y();
+            const int foot = opened.body->mapTo(widget(), QPoint(0, opened.body->height())).y();
+            const int seen = viewport()->height();
+            QScrollBar* bar = verticalScrollBar();
+            bar->setValue(std::min(head - Theme::px(8), std::max(bar->value(), foot - seen)));
+        });
     });
 }
 
