@@ -180,6 +180,43 @@ TEST_CASE("the ticket says each station in a line") {
     CHECK(say(Station::Bench, true) == "none done");
 }
 
+TEST_CASE("the ticket names every kind of blank by its size") {
+    const auto says = [](Kind kind, const char* length, const char* width) {
+        Job job = panel_job("TEA", length, width);
+        job.signs.front().blank.kind = kind;
+        return library().catalogue.say(summary(job, plan_of(job), 0).front().first, {});
+    };
+    CHECK(says(Kind::Board, "30", "20") == "30 in × 20 in");
+    CHECK(says(Kind::Panel, "30", "20") == "panel, 30 in × 20 in");
+    CHECK(says(Kind::Canvas, "30", "20") == "canvas, 30 in × 20 in");
+    CHECK(says(Kind::Field, "30", "20") == "field, 30 in × 20 in");
+    CHECK(says(Kind::Arch, "30", "20") == "arch, 30 in × 20 in");
+    CHECK(says(Kind::Round, "18", "18") == "18 in round");
+    CHECK(says(Kind::Arrow, "30", "8") == "arrow, 32 3/4 in × 8 in");  // with its head
+}
+
+TEST_CASE("the ticket tells where there is nothing, and what was done") {
+    Job job = porch_board();
+    const auto second = [&](Station s) {
+        return library().catalogue.say(summary(job, plan_of(job), 3).at(static_cast<std::size_t>(s)).second, {});
+    };
+    const auto first = [&](Station s) {
+        return library().catalogue.say(summary(job, plan_of(job), 3).at(static_cast<std::size_t>(s)).first, {});
+    };
+    CHECK(first(Station::Logbook) == "not finished");
+    CHECK(second(Station::Logbook) == "3 records");
+    job = tick(job, plan_of(job), "1/sand", moment("2026-05-04T18:31"));
+    CHECK(second(Station::Bench) == "1 done");
+    job.deadline.reset();
+    CHECK(first(Station::Clock).ends_with("hands-on"));
+    lettering(job).words.clear();
+    CHECK(first(Station::Lettering) == "no words yet");
+    CHECK(first(Station::Sections) == "nothing to cut yet");
+    CHECK(first(Station::Clock) == "nothing to plan yet");
+    job.signs.front().blank.clear.clear();
+    CHECK(second(Station::Blank) == "nothing kept clear");
+}
+
 TEST_CASE("an empty job plans to nothing, without a stop anywhere but at the words") {
     Job job = porch_board();
     lettering(job).words.clear();

@@ -351,3 +351,40 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
         RC_ASSERT(e.good());
     }));
 }
+
+TEST_CASE("every wish about a seam can be let go where it lies, and with the last one the plan is as it was") {
+    CHECK(rc::check([] {
+        Job job = *rc::gen::arbitrary<bool>() ? porch_board() : long_board();
+        const Job before = job;
+        const Plan found = plan_of(job);
+        for (int n = *rc::gen::inRange(1, 4); n > 0; --n) {
+            const Plan now = plan_of(job);
+            const auto& seams = loads(now).seams;
+            RC_PRE(!seams.empty());
+            const auto i = *rc::gen::inRange<std::size_t>(0, seams.size());
+            const Length place = place_of(now.faces.front(), seams[i]);
+            const Length by = Length::sixtyfourths(*rc::gen::inRange(-64, 64));
+            job = *rc::gen::arbitrary<bool>() ? move_seam(job, first, now.faces.front(), i, measure_of(place + by, {}))
+                                              : forbid_seam(job, first, now.faces.front(), i, {});
+        }
+        // Those that the plan follows are found at their seam; the others by their place in the list.
+        std::size_t last = wishes_of(job, first).seams.size() + 1;
+        while (!wishes_of(job, first).seams.empty()) {
+            RC_ASSERT(wishes_of(job, first).seams.size() < last);
+            last = wishes_of(job, first).seams.size();
+            const Plan now = plan_of(job);
+            std::size_t wish = last - 1;
+            for (const Seam& s : loads(now).seams) {
+                const auto known = wish_for(job, first, now.faces.front(), s);
+                if (!known) continue;
+                const SeamWish& w = wishes_of(job, first).seams[*known];
+                RC_ASSERT(!w.never && w.axis == s.axis);
+                wish = *known;
+                break;
+            }
+            job = free_seam(job, first, wish);
+        }
+        RC_ASSERT(job == before);
+        RC_ASSERT(plan_of(job) == found);
+    }));
+}

@@ -88,6 +88,7 @@ Mat read_mat(const Object& o) {
 }
 
 void write_cutting(Json& j, const Shop& shop) {
+    j["machines"] = Json::array();  // none is not the same as never asked
     for (const Machine& m : shop.machines) j["machines"].push_back(write_machine(m));
     for (const FilmStock& f : shop.drawer) {
         Json film{{"film", f.film}, {"name", f.name}, {"width", typed(f.width)}, {"left", typed(f.left)}};

@@ -40,7 +40,7 @@ Room between_marks(const PrintArea& area) {
 }
 
 Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film, bool seen) {
-    if (!film || film->width <= Length{}) return bed;
+    if (!film) return bed;
     Mat out = bed;
     // A pattern has a direction.
     out.usable.turns = !(film->patterned && seen);
@@ -48,7 +48,7 @@ Mat narrowed(const Mat& bed, const std::optional<FilmStock>& film, bool seen) {
         out.usable.repeat_across = film->repeat_across;
         out.usable.repeat_along = film->repeat_along;
     }
-    if (bed.print) return out;
+    if (bed.print || film->width <= Length{}) return out;
     const Length edge = bed.width - bed.usable.across;
     out.width = std::min(bed.width, film->width);
     out.usable.across = std::max(Length{}, std::min(bed.usable.across, film->width - edge));
