@@ -1,6 +1,7 @@
 #include "sections/too_large.h"
 #include <rapidcheck/catch.h>
 #include "loads/loads.h"
+#include "proof/proof.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -54,6 +55,20 @@ TEST_CASE("a margin larger than the mat is told, with the widest one that needs 
     CHECK(remarks(plan_of(job)).empty());
     making(job).margin = Measure{"", most + 0.125_in};
     CHECK_FALSE(remarks(plan_of(job)).empty());
+}
+
+TEST_CASE("margins, laps and ties below nothing count as none, and a mask without its margin stops") {
+    Job job = panel_job("JAM");
+    making(job).margin = measure("-2");
+    making(job).lap = measure("-1/8");
+    making(job).tie = measure("-1");
+    const Plan plan = plan_of(job);
+    CHECK(plan.mark_of("method") == Mark::Stop);
+    making(job).lap = measure("0");
+    making(job).margin = making(job).tie = measure("0");
+    const Plan none = plan_of(job);
+    CHECK(plan.faces.front().loads->sections == none.faces.front().loads->sections);
+    CHECK(prove(job, plan, usual_shop(), files_of(job, plan, usual_shop()), CutFormat::Svg).good());
 }
 
 TEST_CASE("where the maker wants a seam across ink, nothing is too large") {

@@ -26,6 +26,9 @@ MakingPlan resolve(const Making& making, const std::vector<Film>& films, const s
     plan.tool = found_or(tools, making.tool, Tool{making.tool, making.tool, margin_unknown_tool, false});
     plan.margin = plan.way == Way::Decal ? decal_border : making.margin ? making.margin->value : plan.tool.margin;
     plan.lap = making.lap.value;
+    // Less than none is none: film that ends within its ink could not be painted.
+    plan.margin = std::max(plan.margin, Length{});
+    plan.lap = std::max(plan.lap, Length{});
     plan.wishes = making.wishes;
     // A decal is used up where it is laid, and its border comes off before.
     if (plan.way == Way::Decal) {
@@ -35,6 +38,7 @@ MakingPlan resolve(const Making& making, const std::vector<Film>& films, const s
     // A mask that is used again must come off and go on in one.
     if (plan.way == Way::PaintThrough)
         plan.tie = making.tie ? making.tie->value : plan.film.kind == "reusable" ? usual_tie : Length{};
+    plan.tie = std::max(plan.tie, Length{});
     return plan;
 }
 
