@@ -192,8 +192,12 @@ void Drawing::paint_loads(QPainter& p) {
             const QString letters = QString::fromStdString(guest.section.letters);
             const QString whose = QString::fromStdString(name_of_face(job(), guest.of));
             const QString words = whose.isEmpty() || whose == letters ? letters : tr("%1, %2").arg(letters, whose);
-            p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
-                       QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(room.width())));
+            const QFontMetrics m(p.font());
+            const QString fitting = m.elidedText(words, Qt::ElideRight, static_cast<int>(room.width()));
+            // On paper of its own: letters fill their film.
+            p.fillRect(QRectF(room.left() - 2, room.top(), m.horizontalAdvance(fitting) + 4, m.height()), t.sheet);
+            p.setPen(t.graphite);
+            p.drawText(room, Qt::AlignLeft | Qt::AlignTop, fitting);
         }
         for (const Placement& placement : load.placements) {
             const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
