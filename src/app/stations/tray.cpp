@@ -68,6 +68,7 @@ void Tray::resizeEvent(QResizeEvent* event) {
 
 // What lies below the visible part. The whole height counts, with the strip or without, so that it never flickers.
 void Tray::tell_below() {
+    if (below_ == nullptr) return;
     const Found* worst = nullptr;
     int below = 0;
     for (const Found& f : found_) {

@@ -92,7 +92,7 @@ class Tray : public QScrollArea {
     QWidget* follows_ = nullptr;
     QVBoxLayout* follows_layout_ = nullptr;
     std::vector<Found> found_;
-    StripBelow* below_;
+    StripBelow* below_ = nullptr;
 };
 
 /// The trays of the first two stations.

@@ -52,6 +52,7 @@ void say_no_bed(Plan& plan, const Shop& shop, const Making& making, const Mat& b
 }
 
 void say_too_large(Plan& plan, const Shop& shop, const Making& making, const std::string& colour, const FacePlan& fp) {
+    if (fp.loads->seams.empty()) return;
     const bool printed = is_printed(fp.making);
     std::vector<OtherBed> others;
     for (const Mat& bed : beds_of(shop.machines)) {

@@ -13,16 +13,18 @@ namespace {
 
 constexpr std::size_t most_named = 6;
 
-Box film_of(const Box& ink, const Length margin, const Box& face) {
-    const Box film = common(grown(ink, margin), face);
-    return film.empty() ? ink : film;
+// The face without seams.
+Context whole(const Room& room, const Length margin) {
+    Context context;
+    context.room = room;
+    context.making.margin = margin;
+    return context;
 }
 
 bool holds(const Room& room, const std::vector<Box>& inks, const Length margin, const Box& face) {
-    Context context;
-    context.room = room;
+    const Context context = whole(room, margin);
     return std::all_of(inks.begin(), inks.end(), [&](const Box& ink) {
-        const Box film = film_of(ink, margin, face);
+        const Box film = context.film_for(ink, face);
         return context.fits(film.width(), film.height());
     });
 }
@@ -92,6 +94,7 @@ std::vector<Problem> too_large(const std::vector<Seam>& seams, const std::vector
         std::vector<Box> inks;
         std::int64_t crossings = 0;
     };
+    const Context context = whole(room, making.margin);
     Found by_itself;
     Found by_margin;
     const auto parts = [](const Seam& seam, const Box& film) {
@@ -101,7 +104,7 @@ std::vector<Problem> too_large(const std::vector<Seam>& seams, const std::vector
     };
     for (const Piece& piece : pieces) {
         const std::vector<Box> ink{piece.shape.bounds()};
-        const Box film = film_of(ink.front(), making.margin, face);
+        const Box film = context.film_for(ink.front(), face);
         const auto parting = [&](const Seam& s) { return parts(s, film); };
         if (holds(room, ink, making.margin, face) || std::none_of(seams.begin(), seams.end(), parting)) continue;
         Found& found = widest_margin(room, ink, making, face) ? by_margin : by_itself;
@@ -124,7 +127,7 @@ std::vector<Problem> too_large(const std::vector<Seam>& seams, const std::vector
             Length across;
             Length along;
             for (const Box& ink : found.inks) {
-                const Box film = film_of(ink, making.margin, face);
+                const Box film = context.film_for(ink, face);
                 across = std::max(across, from_grid(film.width()));
                 along = std::max(along, from_grid(film.height()));
             }
