@@ -94,6 +94,32 @@ TEST_CASE("random sections: inside the mat, the gap kept, each once, never fewer
     }));
 }
 
+TEST_CASE("more care never packs on more loads, nor on more film") {
+    CHECK(rc::check([] {
+        std::vector<Box> boxes;
+        const auto count = *rc::gen::inRange(1, 8);
+        for (int i = 0; i < count; ++i) {
+            const double w = *rc::gen::inRange(16, 180) / 16.0;
+            const double h = *rc::gen::inRange(16, 360) / 16.0;
+            boxes.push_back(box_in(0, 0, w, h));
+        }
+        std::optional<std::pair<std::size_t, Length>> before;
+        for (const Effort effort : {Effort::Quick, Effort::Usual, Effort::Thorough}) {
+            const Packed packed = pack(boxes, mat, load_gap, effort);
+            check_packed(boxes, packed, mat, load_gap);
+            Length film;
+            for (const auto& load : packed.loads) {
+                std::int64_t reach = 0;
+                for (const Placement& p : load) reach = std::max(reach, box_on_mat(boxes[p.section], p).high.y);
+                film += film_to_cut(from_grid(reach));
+            }
+            const std::pair now(packed.loads.size(), film);
+            if (before) RC_ASSERT(now <= *before);
+            before = now;
+        }
+    }));
+}
+
 TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") {
     const Job drawn = porch_board();
     const Shop shop = usual_shop();

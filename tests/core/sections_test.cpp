@@ -260,3 +260,53 @@ TEST_CASE("no choice of seams gives fewer sections than the search finds") {
                   fewest_by_brute_force(pieces, face, 1_in, 0.125_in));
     }));
 }
+
+// Words of random lengths in level lines, with free film between lines and between the words of a line.
+struct Lines {
+    std::vector<Piece> pieces;
+    Box face;
+    int each_line_alone = 0;  // sections, where every line is divided by itself, from left to right
+};
+
+Lines random_lines(int most, const Room& room, Length margin) {
+    Lines out;
+    const int lines = *rc::gen::inRange(1, most + 1);
+    double bottom = 1;
+    double widest = 0;
+    for (int line = lines - 1; line >= 0; --line) {
+        const double high = *rc::gen::inRange(16, 80) / 16.0;
+        const int words = *rc::gen::inRange(1, 6);
+        double left = *rc::gen::inRange(8, 160) / 16.0;
+        double begun = left;
+        ++out.each_line_alone;
+        for (int word = 0; word < words; ++word) {
+            const double wide = *rc::gen::inRange(16, 160) / 16.0;
+            if (left + wide - begun + 2 * margin.in_inches() > room.along.in_inches()) {
+                begun = left;
+                ++out.each_line_alone;
+            }
+            out.pieces.push_back({Region::rectangle(box_in(left, bottom, left + wide, bottom + high)),
+                                  std::string(1, static_cast<char>('a' + word)), line * 10 + word, true, line, false});
+            left += wide + *rc::gen::inRange(8, 40) / 16.0;
+        }
+        widest = std::max(widest, left);
+        bottom += high + *rc::gen::inRange(8, 24) / 16.0;
+    }
+    out.face = box_in(0, 0, widest + 1, bottom + 1);
+    return out;
+}
+
+TEST_CASE("lines with free film between them are always divided, however many, and no worse than line by line") {
+    CHECK(rc::check([] {
+        const Lines lines = random_lines(*rc::gen::element(4, 12, 40), mat, 0.125_in);
+        const Divisions d = divide(lines.pieces, lines.face, lines.face, mat, decal());
+        RC_ASSERT(d.problems.empty());
+        RC_ASSERT(!d.choices.empty());
+        RC_ASSERT(d.choices.front().crossings == 0);
+        const auto fewest = std::min_element(d.choices.begin(), d.choices.end(), [](const auto& a, const auto& b) {
+            return a.parts.size() < b.parts.size();
+        });
+        RC_ASSERT(static_cast<int>(fewest->parts.size()) <= lines.each_line_alone);
+        check_division(lines.pieces, *fewest, decal(), mat, lines.face);
+    }));
+}

@@ -242,23 +242,6 @@ Point rotated(Point p, int thousandths_of_a_degree) {
             std::llround(x * std::sin(angle) + y * std::cos(angle))};
 }
 
-Box around(const Box& a, const Box& b) {
-    if (a.empty()) return b;
-    if (b.empty()) return a;
-    return {{std::min(a.low.x, b.low.x), std::min(a.low.y, b.low.y)},
-            {std::max(a.high.x, b.high.x), std::max(a.high.y, b.high.y)}};
-}
-
-Box common(const Box& a, const Box& b) {
-    return {{std::max(a.low.x, b.low.x), std::max(a.low.y, b.low.y)},
-            {std::min(a.high.x, b.high.x), std::min(a.high.y, b.high.y)}};
-}
-
-Box grown(const Box& box, Length by) {
-    const std::int64_t d = to_grid(by);
-    return {{box.low.x - d, box.low.y - d}, {box.high.x + d, box.high.y + d}};
-}
-
 Point Motion::operator()(Point p) const {
     if (over) p.x = -p.x;
     for (int k = 0; k < quarters; ++k) p = {-p.y, p.x};
@@ -441,7 +424,10 @@ std::vector<Region> islands(const Region& shape) {
 std::vector<Region> holes(const Region& shape) {
     std::vector<Region> out;
     for (const Ring& ring : shape.rings()) {
-        if (ring_area(ring) < 0) out.push_back(Region::from_rings({Ring(ring.rbegin(), ring.rend())}));
+        if (ring_area(ring) >= 0) continue;
+        Ring filled(ring.rbegin(), ring.rend());
+        std::rotate(filled.begin(), std::min_element(filled.begin(), filled.end()), filled.end());
+        out.push_back(RegionAccess::make({std::move(filled)}));
     }
     order_by_place(out);
     return out;

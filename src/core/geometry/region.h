@@ -8,6 +8,7 @@
 // Merging works per cluster of shapes whose boxes meet: one huge input slows the library badly.
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <span>
 #include <vector>
@@ -55,9 +56,21 @@ struct Box {
 /// About the origin, counterclockwise, rounded to the grid.
 Point rotated(Point p, int thousandths_of_a_degree);
 
-Box around(const Box& a, const Box& b);  ///< smallest box that holds both; an empty one counts for nothing
-Box common(const Box& a, const Box& b);
-Box grown(const Box& box, Length by);
+/// The smallest box that holds both; an empty one counts for nothing.
+constexpr Box around(const Box& a, const Box& b) {
+    if (a.empty()) return b;
+    if (b.empty()) return a;
+    return {{std::min(a.low.x, b.low.x), std::min(a.low.y, b.low.y)},
+            {std::max(a.high.x, b.high.x), std::max(a.high.y, b.high.y)}};
+}
+constexpr Box common(const Box& a, const Box& b) {
+    return {{std::max(a.low.x, b.low.x), std::max(a.low.y, b.low.y)},
+            {std::min(a.high.x, b.high.x), std::min(a.high.y, b.high.y)}};
+}
+constexpr Box grown(const Box& box, Length by) {
+    const std::int64_t d = to_grid(by);
+    return {{box.low.x - d, box.low.y - d}, {box.high.x + d, box.high.y + d}};
+}
 
 /// A rigid motion on the grid: turned over about the upright axis, then by quarter turns counter-clockwise, both about
 /// the origin, then moved.

@@ -24,11 +24,11 @@ Room room_on(const Mat& mat, const MakingPlan& making) {
     return room;
 }
 
-Choice tried(const Division& division, const Mat& mat, const MakingPlan& making) {
+Choice tried(const Division& division, const Mat& mat, const MakingPlan& making, Effort effort) {
     Choice choice{&division, {}, {}};
     std::vector<Box> films;
     for (const Part& part : division.parts) films.push_back(part.film);
-    choice.packed = pack(films, room_on(mat, making), load_gap, false);
+    choice.packed = pack(films, room_on(mat, making), load_gap, effort);
     Length film;
     for (const auto& load : choice.packed.loads) film += film_for(load, films, mat);
     std::int64_t longest = 0;
@@ -44,14 +44,19 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     plan.problems.insert(plan.problems.end(), divisions.problems.begin(), divisions.problems.end());
     plan.least_film_mm2 += divisions.least_film_mm2;
     if (divisions.choices.empty()) return;
-    Choice best = tried(divisions.choices.front(), mat, making);
-    // Large signs are packed for the best few divisions only.
+    // Every division is packed by the quick rules, and the best few of them with more care. Of large signs only a few.
     constexpr std::size_t many_parts = 60;
-    constexpr std::size_t few_tries = 4;
-    const std::size_t tries =
-        divisions.choices.front().parts.size() > many_parts ? few_tries : divisions.choices.size();
-    for (std::size_t i = 1; i < std::min(tries, divisions.choices.size()) && !stop.stop_requested(); ++i) {
-        Choice other = tried(divisions.choices[i], mat, making);
+    constexpr std::size_t few_of_large = 4;
+    constexpr std::size_t few_with_care = 4;
+    const bool large = divisions.choices.front().parts.size() > many_parts;
+    const std::size_t tries = std::min(divisions.choices.size(), large ? few_of_large : divisions.choices.size());
+    std::vector<Choice> choices;
+    for (std::size_t i = 0; i < tries && (i == 0 || !stop.stop_requested()); ++i)
+        choices.push_back(tried(divisions.choices[i], mat, making, Effort::Quick));
+    std::stable_sort(choices.begin(), choices.end(), [](const Choice& a, const Choice& b) { return a.rank < b.rank; });
+    Choice best = choices.front();
+    for (std::size_t i = 0; i < std::min(choices.size(), few_with_care) && !stop.stop_requested(); ++i) {
+        Choice other = tried(*choices[i].division, mat, making, Effort::Usual);
         if (other.rank < best.rank) best = std::move(other);
     }
     // More sections, where they come to fewer loads; never to fewer than the film of all of them needs.
@@ -63,7 +68,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         std::vector<Box> boxes;
         for (const Part& part : finer.parts) boxes.push_back(part.film);
         if (!fits_on(boxes, room_on(mat, making), load_gap, now - 1)) continue;
-        if (Choice other = tried(finer, mat, making); other.rank < best.rank) best = std::move(other);
+        if (Choice other = tried(finer, mat, making, Effort::Usual); other.rank < best.rank) best = std::move(other);
     }
     for (Section& section : sections_of(*best.division, run.pieces, making)) {
         films.push_back(section.film.bounds());

@@ -142,12 +142,16 @@ struct Packed {
     friend bool operator==(const Packed&, const Packed&) = default;
 };
 
+/// How long a packing is searched for: by the quick rules alone; in every order, where there are few; until few loads
+/// are as short as they can be.
+enum class Effort { Quick, Usual, Thorough };
+
 /// Packs boxes on as few mats as the search finds, then with least film length. Up to ten on one mat are packed
-/// exactly, within a bound of steps that is large where it is `thorough`.
+/// exactly, within a bound of steps that grows with the effort.
 ///
 /// Where the room has a pattern that runs on, boxes lie on it as they do on the face, as far as that can be: shifted
 /// across by the same for all loads, and along by the same for all of one load.
-Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough = true);
+Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort effort = Effort::Thorough);
 
 /// No packing needs fewer mats than this: as many of the boxes as no two of which fit one mat together. Boxes that
 /// overlap are not told apart.

@@ -19,6 +19,7 @@ constexpr long most_quick_steps = 1'000;
 
 struct Size {
     std::int64_t width, height;
+    friend bool operator==(const Size&, const Size&) = default;
 };
 
 // Sections and mat grown by the gap, so that plain rectangles that do not overlap keep it.
@@ -32,6 +33,9 @@ struct Table {
     long steps = 0;
     [[nodiscard]] bool patterned() const { return repeat.x > 0 || repeat.y > 0; }
 };
+
+double area_of(Size s) { return static_cast<double>(s.width) * static_cast<double>(s.height); }
+double room_area(const Table& table) { return area_of({table.width, table.height}); }
 
 // The least place from `at` on that agrees with `with` on a pattern that repeats.
 std::int64_t in_step(std::int64_t at, std::int64_t with, std::int64_t repeat) {
@@ -89,8 +93,7 @@ Spot lowest_spot(Table& table, const Lying& load, std::size_t section) {
 void lay(Table& table, std::vector<Lying>& loads, std::size_t section) {
     Lying* load = nullptr;
     Spot spot;
-    const double area =
-        static_cast<double>(table.sizes[section].width) * static_cast<double>(table.sizes[section].height);
+    const double area = area_of(table.sizes[section]);
     for (Lying& candidate : loads) {
         if (candidate.free < area) continue;
         spot = lowest_spot(table, candidate, section);
@@ -101,7 +104,7 @@ void lay(Table& table, std::vector<Lying>& loads, std::size_t section) {
     }
     if (load == nullptr) {
         load = &loads.emplace_back();
-        load->free = static_cast<double>(table.width) * static_cast<double>(table.height);
+        load->free = room_area(table);
         spot = lowest_spot(table, *load, section);
         // Too wide to lie where the pattern would run on.
         if (spot.top == std::numeric_limits<std::int64_t>::max()) {
@@ -131,6 +134,34 @@ Cost cost(const Table& table, const std::vector<Lying>& loads) {
     return c;
 }
 
+// The best that comes of laying what is left in any order, beside what lies there already; what costs as much as the
+// best known, however the others would lie, is followed no further. Bounded by steps.
+void lay_in_every_order(Table& table, std::vector<std::size_t>& left, const std::vector<Lying>& there,
+                        std::vector<Lying>& best, Cost& best_cost) {
+    Cost least = cost(table, there);
+    double area = 0;  // that finds no room on the loads that there are
+    for (const std::size_t section : left) area += area_of(table.sizes[section]);
+    for (const Lying& load : there) area -= load.free;
+    for (const double each = room_area(table); area > 0; area -= each) ++least.loads;
+    if (least >= best_cost || table.steps >= most_steps) return;
+    if (left.empty()) {
+        best_cost = least;
+        best = there;
+        return;
+    }
+    for (std::size_t i = 0; i < left.size(); ++i) {
+        const std::size_t section = left[i];
+        const bool seen = std::any_of(left.begin(), left.begin() + static_cast<long>(i),
+                                      [&](std::size_t other) { return table.sizes[other] == table.sizes[section]; });
+        if (seen) continue;
+        std::vector<Lying> loads = there;
+        lay(table, loads, section);
+        left.erase(left.begin() + static_cast<long>(i));
+        lay_in_every_order(table, left, loads, best, best_cost);
+        left.insert(left.begin() + static_cast<long>(i), section);
+    }
+}
+
 std::vector<std::vector<std::size_t>> sorted_orders(const Table& table, const std::vector<std::size_t>& all) {
     const auto by = [&](auto key) {
         std::vector<std::size_t> order = all;
@@ -157,7 +188,7 @@ class ExactFit {
         : table_(table), height_(height), left_(sections), most_(most) {
         double area = 0;
         for (const std::size_t s : sections) area += area_of(table.sizes[s]);
-        spare_ = static_cast<double>(table.width) * static_cast<double>(height) - area;
+        spare_ = area_of({table.width, height}) - area;
         std::sort(left_.begin(), left_.end(),
                   [&](std::size_t a, std::size_t b) { return area_of(table.sizes[a]) > area_of(table.sizes[b]); });
         skyline_.push_back({0, table.width, 0});
@@ -172,8 +203,6 @@ class ExactFit {
         std::int64_t x, width, y;
     };
 
-    static double area_of(Size s) { return static_cast<double>(s.width) * static_cast<double>(s.height); }
-
     bool search(double spare) {
         if (left_.empty()) return true;
         if (++steps_ > most_) return false;
@@ -185,10 +214,8 @@ class ExactFit {
         for (std::size_t i = 0; i < left_.size(); ++i) {
             const std::size_t section = left_[i];
             const Size size = table_.sizes[section];
-            const bool seen = std::any_of(left_.begin(), left_.begin() + static_cast<long>(i), [&](std::size_t other) {
-                const Size o = table_.sizes[other];
-                return o.width == size.width && o.height == size.height;
-            });
+            const bool seen = std::any_of(left_.begin(), left_.begin() + static_cast<long>(i),
+                                          [&](std::size_t other) { return table_.sizes[other] == size; });
             if (seen) continue;
             for (const bool turned : {false, true}) {
                 if (turned && (size.width == size.height || !table_.turns)) continue;
@@ -358,7 +385,7 @@ Length film_to_cut(Length used) {
 
 bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::size_t mats) {
     Table table = table_for(boxes, room, gap);
-    const double each = static_cast<double>(table.width) * static_cast<double>(table.height);
+    const double each = room_area(table);
     double area = 0;
     std::vector<std::size_t> all;
     for (std::size_t i = 0; i < boxes.size(); ++i) {
@@ -366,7 +393,7 @@ bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::s
         const bool fits = (s.width <= table.width && s.height <= table.height) ||
                           (room.turns && s.height <= table.width && s.width <= table.height);
         if (!fits) return false;
-        area += static_cast<double>(s.width) * static_cast<double>(s.height);
+        area += area_of(s);
         all.push_back(i);
     }
     if (area > each * static_cast<double>(mats)) return false;
@@ -382,7 +409,7 @@ bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::s
            exactly(table, all, table.height, most_quick_steps).has_value();
 }
 
-Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool thorough) {
+Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort effort) {
     Table table = table_for(boxes, room, gap);
     Packed packed;
     std::vector<std::size_t> all;
@@ -414,20 +441,19 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, bool th
             if (best.empty() || table.steps < most_steps) attempt(order);
         }
     }
-    if (all.size() <= every_order_up_to && !table.patterned()) {
-        std::vector<std::size_t> order = all;
-        while (table.steps < most_steps && std::next_permutation(order.begin(), order.end())) attempt(order);
+    if (effort != Effort::Quick && all.size() <= every_order_up_to && !table.patterned()) {
+        std::vector<std::size_t> left = all;
+        lay_in_every_order(table, left, {}, best, best_cost);
     }
     // Few sections that would share one mat by their area alone: whether they do is found out exactly.
     double area = 0;
-    for (const std::size_t s : all)
-        area += static_cast<double>(table.sizes[s].width) * static_cast<double>(table.sizes[s].height);
-    const double room_area = static_cast<double>(table.width) * static_cast<double>(table.height);
-    if (best.size() > 1 && all.size() <= exact_up_to && area <= room_area && !table.patterned()) {
-        if (auto one = exactly(table, all, table.height, thorough ? most_exact_steps : most_quick_steps))
+    for (const std::size_t s : all) area += area_of(table.sizes[s]);
+    if (best.size() > 1 && all.size() <= exact_up_to && area <= room_area(table) && !table.patterned()) {
+        if (auto one =
+                exactly(table, all, table.height, effort == Effort::Thorough ? most_exact_steps : most_quick_steps))
             best = {std::move(*one)};
     }
-    if (thorough && best.size() <= few_loads && !table.patterned()) {
+    if (effort == Effort::Thorough && best.size() <= few_loads && !table.patterned()) {
         for (Lying& load : best) shorten(table, load);
     }
     for (Lying& load : best) packed.loads.push_back(std::move(load.placements));

@@ -21,34 +21,37 @@ bool near(Point a, Point b) { return std::abs(a.x - b.x) <= same_within && std::
 class Kinds {
   public:
     std::size_t of(const Region& shape) {
-        const Region own = shape.moved(Point{} - shape.bounds().low);
-        const auto [at, fresh] = known_.try_emplace(own.rings(), shapes_.size());
+        const Point low = shape.bounds().low;
+        Region own = shape.moved(Point{} - low);
+        const auto [at, fresh] = known_.try_emplace(own.rings(), kinds_.size());
         if (!fresh) return at->second;
-        const auto alike = std::find_if(shapes_.begin(), shapes_.end(), [&](const Region& s) { return same(s, own); });
-        at->second = static_cast<std::size_t>(alike - shapes_.begin());
-        if (alike == shapes_.end()) shapes_.push_back(own);
+        const Kind kind = kind_of(std::move(own));
+        const auto alike = std::find_if(kinds_.begin(), kinds_.end(), [&](const Kind& k) { return same(k, kind); });
+        at->second = static_cast<std::size_t>(alike - kinds_.begin());
+        if (alike == kinds_.end()) kinds_.push_back(kind);
         return at->second;
     }
 
   private:
+    /// With what is cheap to compare: how far it reaches, its area, and where the middle of that is.
+    struct Kind {
+        Region shape;
+        Point high;
+        double area = 0, x = 0, y = 0;
+    };
+
     // Drawings round the corners of equal parts each in its own place.
-    static bool same(const Region& a, const Region& b) {
-        const Box in = a.bounds();
-        const Box out = b.bounds();
-        if (!near(in.high, out.high) || a.rings().size() != b.rings().size()) return false;
-        // What is cheap to see first: as much area, about the same middle.
-        const auto [area_a, x_a, y_a] = moments(a);
-        const auto [area_b, x_b, y_b] = moments(b);
-        const double slack_area = same_within * 4.0 * static_cast<double>(in.width() + in.height());
-        if (std::abs(area_a - area_b) > slack_area) return false;
-        const double reach = static_cast<double>(std::max(in.width(), in.height())) / area_a * slack_area;
-        if (std::abs(x_a - x_b) > reach || std::abs(y_a - y_b) > reach) return false;
+    static bool same(const Kind& a, const Kind& b) {
+        if (!near(a.high, b.high) || a.shape.rings().size() != b.shape.rings().size()) return false;
+        const double slack_area = same_within * 4.0 * static_cast<double>(a.high.x + a.high.y);
+        if (std::abs(a.area - b.area) > slack_area) return false;
+        const double reach = static_cast<double>(std::max(a.high.x, a.high.y)) / a.area * slack_area;
+        if (std::abs(a.x - b.x) > reach || std::abs(a.y - b.y) > reach) return false;
         const Length slack = from_grid(same_within);
-        return subtract(a, grow(b, slack)).empty() && subtract(b, grow(a, slack)).empty();
+        return subtract(a.shape, grow(b.shape, slack)).empty() && subtract(b.shape, grow(a.shape, slack)).empty();
     }
 
-    // Area, and where its middle is.
-    static std::tuple<double, double, double> moments(const Region& shape) {
+    static Kind kind_of(Region shape) {
         double area = 0;
         double x = 0;
         double y = 0;
@@ -63,11 +66,12 @@ class Kinds {
                 y += twice * static_cast<double>(a.y + b.y) / 6;
             }
         }
-        return {area, x / area, y / area};
+        const Point high = shape.bounds().high;
+        return {std::move(shape), high, area, x / area, y / area};
     }
 
     std::map<std::vector<Ring>, std::size_t> known_;
-    std::vector<Region> shapes_;
+    std::vector<Kind> kinds_;
 };
 
 class Search {

@@ -4,11 +4,14 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <tuple>
 
 namespace skarvel::dividing {
 namespace {
 
 constexpr std::size_t most_per_seam = 8;
+constexpr std::size_t few_per_seam = 4;  // where only `most_between` are wanted in the end
 constexpr std::size_t most_between = 2;  // ways to divide what lies between two seams the other way
 constexpr long most_steps = 200'000;     // of all chains together; beyond, rows are no longer divided the other way
 constexpr std::size_t few_gaps = 10;     // up to here every set of them is tried as seams
@@ -55,6 +58,25 @@ Score score_of(const Place& seam) {
     score.in_words = seam.in_words;
     score.off_lines = seam.stepped ? 4 : off_line(seam.where);
     return score;
+}
+
+// Sections and seams of each kind; film and lines aside.
+auto cost(const Score& score) { return std::tie(score.crossings, score.crossed, score.sections, score.stepped); }
+
+// A division found in a wider room, in one that is narrower along `axis` and holds the same ink.
+void cut_back(Draft& draft, const Box& room, Axis axis) {
+    const std::int64_t from = low(axis, room);
+    const std::int64_t to = high(axis, room);
+    draft.score.film = 0;
+    for (Part& part : draft.parts) {
+        set_range(axis, part.film, std::max(from, low(axis, part.film)), std::min(to, high(axis, part.film)));
+        draft.score.film += dividing::score_of(part.film).film;
+    }
+    for (Seam& seam : draft.seams) {
+        if (seam.axis == axis) continue;
+        seam.from = std::max(from, seam.from);
+        seam.to = std::min(to, seam.to);
+    }
 }
 
 }  // namespace
@@ -139,7 +161,10 @@ std::vector<Draft> Divider::solve(const std::vector<std::size_t>& part, const Bo
     if (auto one = as_one(part, cell)) return {std::move(*one)};
     for (const Axis axis : {Axis::Y, Axis::X}) {
         if (axis == not_along || context_.stop.stop_requested()) continue;
-        for (Draft& draft : chain(part, cell, axis, depth)) found.push_back(std::move(draft));
+        std::vector<Draft> chains = chain(part, cell, axis, depth);
+        // Neither axis crowds out what may pack better along the other.
+        if (depth == 0) keep_best(chains, most_along);
+        std::move(chains.begin(), chains.end(), std::back_inserter(found));
     }
     if (found.empty() && part.size() == 1) {
         if (auto cut = crossed_piece(part.front(), cell)) found.push_back(std::move(*cut));
@@ -162,11 +187,12 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
     std::vector<std::vector<Step>> best(seams.size());
     best[0].push_back({});
     std::vector<Draft> middles;
+    BetweenGaps known;
     const std::int64_t longest = context_.longest();
     for (std::size_t to = 1; to < seams.size(); ++to) {
         // At the end no more than are wanted are kept.
         const bool last = to + 1 == seams.size();
-        const std::size_t most = !last ? most_per_seam : depth == 0 ? most_choices : most_between;
+        const std::size_t most = depth == 0 ? (last ? most_along : most_per_seam) : last ? most_between : few_per_seam;
         const Score seam = score_of(seams[to]);
         Box ink;
         std::size_t reached = seams[to].before;
@@ -185,18 +211,13 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
             }
             const std::size_t count = seams[to].before - seams[from].before;
             const std::int64_t length = high(axis, ink) - low(axis, ink);
-            const bool too_long = length > longest;
             // What is more than twice too long is better parted on this axis first.
             if (length > 2 * longest && count > 1) break;
-            if (may_divide(seams, from, to, ink, axis, depth)) {
-                const std::vector<std::size_t> between(order.begin() + static_cast<long>(seams[from].before),
-                                                       order.begin() + static_cast<long>(seams[to].before));
-                for (Draft& draft : solve(between, own, depth + 1, axis)) {
+            if (may_divide(seams, from, to, depth)) {
+                for (Draft& draft : divided_between(known, seams, from, to, order, own, axis, depth)) {
                     middles.push_back(std::move(draft));
                     extend(best[to], most, best[from], {seam + middles.back().score, from, 0, middles.size() - 1});
                 }
-            } else if (too_long && count > 1) {
-                break;  // chains that begin further down are longer still
             }
         }
         keep_few(best[to]);
@@ -206,15 +227,65 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
     return drafts;
 }
 
-// A part that fits no way as one may be divided along the other axis: when it is a single piece, or a row between
-// straight seams that is longer than the mat; and only while the search has steps left.
-bool Divider::may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, const Box& ink, Axis axis,
-                         int depth) const {
+// A part that fits no way as one may be divided along the other axis: when it is a single piece, or all that lies
+// between straight seams.
+bool Divider::may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, int depth) const {
     if (depth >= 2) return false;
     if (seams[to].before - seams[from].before == 1) return true;
-    if (seams[from].stepped || seams[to].stepped || steps_ > most_steps) return false;
-    const std::int64_t longest = context_.longest();
-    return high(other(axis), ink) - low(other(axis), ink) > longest;
+    if (seams[from].stepped || seams[to].stepped) return false;
+    if (steps_ <= most_steps) return true;
+    // Single rows are divided even then, so that a large sign is never left without any division.
+    return std::none_of(
+        seams.begin() + static_cast<long>(from), seams.begin() + static_cast<long>(to),
+        [&](const Place& p) { return !p.stepped && p.before > seams[from].before && p.before < seams[to].before; });
+}
+
+// What lies between the seams of two gaps is divided alike wherever in their gaps these run, unless the room for film
+// decides how: it is searched in the narrowest room and in the widest, and where both come to as much, the others take
+// over what was found in the widest, with their film cut back. `own`: the room between `from` and `to`.
+std::vector<Draft> Divider::divided_between(BetweenGaps& known, const std::vector<Place>& seams, std::size_t from,
+                                            std::size_t to, const std::vector<std::size_t>& order, const Box& own,
+                                            Axis axis, int depth) {
+    const std::size_t first = seams[from].before;
+    const std::size_t end = seams[to].before;
+    const std::vector<std::size_t> between(order.begin() + static_cast<long>(first),
+                                           order.begin() + static_cast<long>(end));
+    const auto searched = [&](const Box& room) { return solve(between, room, depth + 1, axis); };
+    if (between.size() == 1) return searched(own);
+    const auto [at, fresh] = known.try_emplace({first, end});
+    if (fresh) {
+        auto [latest, earliest] = std::pair(low(axis, own), low(axis, own));
+        auto [lowest, highest] = std::pair(high(axis, own), high(axis, own));
+        for (const Place& p : seams) {
+            if (p.stepped) continue;
+            if (p.before == first) {
+                latest = std::max(latest, p.upper_start);
+                earliest = std::min(earliest, p.upper_start);
+            } else if (p.before == end) {
+                lowest = std::min(lowest, p.lower_end);
+                highest = std::max(highest, p.lower_end);
+            }
+        }
+        Box narrow = own;
+        Box wide = own;
+        set_range(axis, narrow, latest, lowest);
+        set_range(axis, wide, earliest, highest);
+        const std::vector<Draft> least = searched(narrow);
+        at->second.never = least.empty();
+        if (!least.empty() && least.front().score.crossings == 0) {
+            std::vector<Draft> most = searched(wide);
+            if (!most.empty() && cost(most.front().score) == cost(least.front().score))
+                at->second.drafts = std::move(most);
+        }
+    }
+    if (at->second.never) return {};
+    if (at->second.drafts.empty()) return searched(own);
+    std::vector<Draft> drafts = at->second.drafts;
+    if (!context_.whole_margins()) {
+        for (Draft& draft : drafts) cut_back(draft, own, axis);
+    }
+    keep_best(drafts, most_between);
+    return drafts;
 }
 
 // `added`: what comes to each chain that leads here.
@@ -222,6 +293,8 @@ void Divider::extend(std::vector<Step>& kept, std::size_t most, const std::vecto
     const Score more = added.score;
     for (added.rank = 0; added.rank < before.size(); ++added.rank) {
         added.score = before[added.rank].score + more;
+        // What leads here is sorted, and stays so with the same added, as far as whole numbers go.
+        if (kept.size() == most && cost(added.score) > cost(kept.back().score)) break;
         const auto better = [](const Step& a, const Step& b) { return a.score < b.score; };
         if (kept.size() == most && !better(added, kept.back())) continue;
         kept.insert(std::upper_bound(kept.begin(), kept.end(), added, better), added);
@@ -264,12 +337,27 @@ Draft Divider::followed(const Step& last, const std::vector<std::vector<Step>>& 
 }
 
 std::optional<Draft> Divider::crossed_piece(std::size_t piece, const Box& cell) {
-    // The same piece comes again for every pair of seams around it; a few of them are enough.
-    constexpr int most_tries = 6;
-    if (++crossings_tried_[piece] > most_tries) return std::nullopt;
-    auto best = cross(pieces_[piece], piece, context_.film_for(boxes_[piece], cell), context_);
-    if (!best) hopeless.push_back(piece);
-    return best;
+    // The same piece comes again for every pair of seams around it. A few are searched; beyond, what was found in as
+    // much film as there can be is cut back.
+    constexpr std::size_t few_searched = 6;
+    const Box film = context_.film_for(boxes_[piece], cell);
+    std::vector<Crossed>& known = crossed_[piece];
+    const auto found_in = [&](const Box& wanted) -> const std::optional<Draft>& {
+        const auto at = std::find_if(known.begin(), known.end(), [&](const Crossed& c) { return c.film == wanted; });
+        if (at != known.end()) return at->draft;
+        known.push_back({wanted, cross(pieces_[piece], piece, wanted, context_)});
+        if (!known.back().draft) hopeless.push_back(piece);
+        return known.back().draft;
+    };
+    const bool again = std::any_of(known.begin(), known.end(), [&](const Crossed& c) { return c.film == film; });
+    if (again || known.size() < few_searched) return found_in(film);
+    std::optional<Draft> draft = found_in(context_.film_for(boxes_[piece], context_.available));
+    if (!draft) return std::nullopt;
+    for (const Axis axis : {Axis::X, Axis::Y}) cut_back(*draft, film, axis);
+    // Strips of margin alone may lie outside of the smaller film.
+    const bool bare =
+        std::any_of(draft->parts.begin(), draft->parts.end(), [](const Part& p) { return p.film.empty(); });
+    return bare ? std::nullopt : draft;
 }
 
 }  // namespace skarvel::dividing

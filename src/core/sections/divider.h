@@ -8,12 +8,15 @@
 #include <limits>
 #include <map>
 #include <optional>
+#include <utility>
+#include <vector>
 
 #include "sections/places.h"
 
 namespace skarvel::dividing {
 
-constexpr std::size_t most_choices = 48;
+constexpr std::size_t most_along = 48;  ///< ways that begin with seams on one axis
+constexpr std::size_t most_choices = 2 * most_along;
 
 class Divider {
   public:
@@ -47,8 +50,16 @@ class Divider {
     std::vector<Draft> solve(const std::vector<std::size_t>& part, const Box& cell, int depth,
                              std::optional<Axis> not_along);
     std::vector<Draft> chain(const std::vector<std::size_t>& part, const Box& cell, Axis axis, int depth);
-    [[nodiscard]] bool may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, const Box& ink,
-                                  Axis axis, int depth) const;
+    /// What is known of the rows between two gaps, by the pieces that they begin and end before.
+    struct Between {
+        bool never = false;         ///< no room is narrow enough
+        std::vector<Draft> drafts;  ///< in the widest room; empty where the room decides
+    };
+    using BetweenGaps = std::map<std::pair<std::size_t, std::size_t>, Between>;
+    std::vector<Draft> divided_between(BetweenGaps& known, const std::vector<Place>& seams, std::size_t from,
+                                       std::size_t to, const std::vector<std::size_t>& order, const Box& own, Axis axis,
+                                       int depth);
+    [[nodiscard]] bool may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, int depth) const;
     static void extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added);
     static void keep_few(std::vector<Step>& steps);
     [[nodiscard]] Draft followed(const Step& last, const std::vector<std::vector<Step>>& best,
@@ -60,7 +71,12 @@ class Divider {
     std::vector<Box> boxes_;
     Context context_;
     long steps_ = 0;
-    std::map<std::size_t, int> crossings_tried_;
+    /// A piece as it was crossed within a film; nothing where it cannot be.
+    struct Crossed {
+        Box film;
+        std::optional<Draft> draft;
+    };
+    std::map<std::size_t, std::vector<Crossed>> crossed_;
 };
 
 }  // namespace skarvel::dividing

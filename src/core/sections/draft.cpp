@@ -25,8 +25,7 @@ std::int64_t Context::longest() const {
 }
 
 Box Context::film_for(const Box& ink, const Box& cell) const {
-    const bool whole = mask && making.wishes.whole_margins;
-    Box film = common(grown(ink, making.margin), whole ? available : cell);
+    Box film = common(grown(ink, making.margin), whole_margins() ? available : cell);
     if (film.empty()) return ink;  // ink off the board: Lettering says so, and there is still something to show
     if (span_x && cell.low.x == face.low.x && cell.high.x == face.high.x) {
         set_range(Axis::X, film, cell.low.x, cell.high.x);

@@ -4,7 +4,6 @@
 // film may lie, where no seam may. For this folder alone.
 #pragma once
 
-#include <cmath>
 #include <stop_token>
 #include <tuple>
 #include <vector>
@@ -33,6 +32,8 @@ struct Context {
 
     [[nodiscard]] bool forbidden(Axis axis, std::int64_t where, const Box& cell) const;
     [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const;
+    /// Films keep their margins beyond their own cells, as the maker may ask of masks.
+    [[nodiscard]] bool whole_margins() const { return mask && making.wishes.whole_margins; }
     /// No section is longer than that.
     [[nodiscard]] std::int64_t longest() const;
     /// The film around ink inside its cell, which already holds the laps at its seams.
@@ -54,8 +55,8 @@ struct Score {
         if (a.crossed != b.crossed) return a.crossed < b.crossed;
         if (a.sections != b.sections) return a.sections < b.sections;
         if (a.stepped != b.stepped) return a.stepped < b.stepped;
-        const double rolls_a = std::floor(a.film / inch_of_roll);
-        const double rolls_b = std::floor(b.film / inch_of_roll);
+        const auto rolls_a = static_cast<std::int64_t>(a.film / inch_of_roll);
+        const auto rolls_b = static_cast<std::int64_t>(b.film / inch_of_roll);
         if (rolls_a != rolls_b) return rolls_a < rolls_b;
         return std::tie(a.in_words, a.film, a.off_lines) < std::tie(b.in_words, b.film, b.off_lines);
     }

@@ -97,6 +97,10 @@ std::vector<KnifeLine> weeding_lines(const Section& section, Way way, Length apa
 std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sections, const std::vector<Seam>& seams,
                                                 const std::vector<Piece>& pieces) {
     std::vector<std::vector<KnifeLine>> marks(sections.size());
+    std::vector<Box> boxes;
+    std::vector<Box> films;
+    for (const Piece& p : pieces) boxes.push_back(p.shape.bounds());
+    for (const Section& s : sections) films.push_back(s.film.bounds());
     for (const Seam& seam : seams) {
         if (seam.stepped) continue;
         // Ink beside the seam, in parts.
@@ -104,8 +108,9 @@ std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sect
         Box strip{{seam.from, seam.where - reach}, {seam.to, seam.where + reach}};
         if (seam.axis == Axis::X) strip = {{strip.low.y, strip.low.x}, {strip.high.y, strip.high.x}};
         const Region beside_seam = Region::rectangle(strip);
-        for (const Piece& p : pieces) {
-            for (Region& part : islands(intersect(p.shape, beside_seam)))
+        for (std::size_t i = 0; i < pieces.size(); ++i) {
+            if (!boxes[i].meets(strip)) continue;
+            for (Region& part : islands(intersect(pieces[i].shape, beside_seam)))
                 near.emplace_back(part.bounds(), std::move(part));
         }
         const auto mark_at = [&](std::int64_t at) {
@@ -141,7 +146,7 @@ std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sect
             const auto [across, along_it] = mark_at(at);
             // The two sections whose films reach the mark, one from either side of the seam.
             for (std::size_t i = 0; i < sections.size(); ++i) {
-                const Box film = sections[i].film.bounds();
+                const Box& film = films[i];
                 const bool beside = along(other(seam.axis), film.low) <= at && along(other(seam.axis), film.high) >= at;
                 const bool meets =
                     along(seam.axis, film.low) <= seam.where && along(seam.axis, film.high) >= seam.where;
