@@ -14,7 +14,7 @@ namespace {
 struct Choice {
     const Division* division = nullptr;
     Packed packed;
-    std::tuple<int, std::size_t, Length, Length, std::size_t, int, int, std::int64_t> rank;
+    std::tuple<int, std::size_t, Length, std::int64_t, Length, std::size_t, int, int, std::int64_t> rank;
 };
 
 // What of a bed sections are divided for and packed on, as the maker asks.
@@ -33,8 +33,15 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
     for (const auto& load : choice.packed.loads) film += film_for(load, films, mat);
     std::int64_t longest = 0;
     for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
-    choice.rank = {division.crossings,    choice.packed.loads.size(), division.crossed,   film,
-                   division.parts.size(), division.in_words,          division.off_lines, longest};
+    choice.rank = {division.crossings,
+                   choice.packed.loads.size(),
+                   division.crossed,
+                   std::llround(division.bare_mm2),
+                   film,
+                   division.parts.size(),
+                   division.in_words,
+                   division.off_lines,
+                   longest};
     return choice;
 }
 
@@ -77,6 +84,17 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     plan.seams.insert(plan.seams.end(), best.division->seams.begin(), best.division->seams.end());
     plan.crossings += best.division->crossings;
     plan.spans_face = plan.spans_face || best.division->spans_face;
+    constexpr double mm2_per_square_inch = 25.4 * 25.4;
+    constexpr double told_mm2 = mm2_per_square_inch / 10;
+    if (best.division->bare_mm2 > told_mm2) {
+        plan.problems.push_back(
+            {{"sections.bare-margin",
+              {{"inches", static_cast<std::int64_t>(std::ceil(best.division->bare_mm2 / mm2_per_square_inch))},
+               {"margin", making.margin}}},
+             "sections",
+             {"sections.tape-margin", {}},
+             Mark::Look});
+    }
 }
 
 double covered(const std::vector<Placement>& placements, const std::vector<Section>& sections) {

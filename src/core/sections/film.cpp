@@ -73,15 +73,24 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
     for (const Piece& piece : pieces) boxes.push_back(piece.shape.bounds());
     const bool mask = making.way == Way::PaintThrough;
     for (const Part& part : division.parts) {
-        const Region film = Region::rectangle(part.film);
-        if (!interlocked) {
+        Region film = Region::rectangle(part.film);
+        for (const Box& other : part.without) film = subtract(film, Region::rectangle(other));
+        if (!interlocked && part.without.empty()) {
             sections.push_back(section_of(part, pieces, mask, film));
             continue;
         }
         // Cut back around a neighbour's outlines, film may fall apart. What holds none of its own ink is no part of it,
         // and what does is a section by itself.
         std::set<std::size_t> left(part.pieces.begin(), part.pieces.end());
-        for (Region& own : islands(subtract(film, neighbours_of(part, pieces, boxes)))) {
+        const bool margin_alone = part.cell && std::all_of(part.pieces.begin(), part.pieces.end(), [&](std::size_t i) {
+                                      return intersect(pieces[i].shape, Region::rectangle(*part.cell)).empty();
+                                  });
+        if (!interlocked && margin_alone) {
+            sections.push_back(section_of(part, pieces, mask, film));
+            continue;
+        }
+        const Region kept = interlocked ? subtract(film, neighbours_of(part, pieces, boxes)) : film;
+        for (Region& own : islands(kept)) {
             Part here = part;
             std::erase_if(here.pieces, [&](std::size_t i) {
                 // A piece that is itself divided may lie in several; any other in the first that it touches.

@@ -1,6 +1,7 @@
 #include "sections/sections.h"
 
 #include "sections/divider.h"
+#include "sections/margins.h"
 #include "sections/wishes.h"
 
 #include <algorithm>
@@ -292,7 +293,14 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
     const bool spans = context.mask && making.edges_place;
     context.span_x = spans && face.width() <= face.height() && face.width() <= short_side;
     context.span_y = spans && !context.span_x && face.height() <= short_side;
-    if (!making.wishes.any() || pieces.empty()) return divide_found(pieces, std::move(context), stop);
+    std::vector<Box> boxes;
+    for (const Piece& piece : pieces) boxes.push_back(piece.shape.bounds());
+    const auto met = [&boxes, context](Divisions found) {
+        for (Division& d : found.choices) meet_margins(d, boxes, context);
+        for (Division& d : found.finer) meet_margins(d, boxes, context);
+        return found;
+    };
+    if (!making.wishes.any() || pieces.empty()) return met(divide_found(pieces, std::move(context), stop));
 
     Wished wished = with_wishes(pieces, face, available, room, making);
     Divisions out;
@@ -348,7 +356,7 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         number(d.parts);
         in_order_of_place(d.seams);
     }
-    return out;
+    return met(std::move(out));
 }
 
 std::optional<int> slant_for(std::int64_t width, std::int64_t height, const Room& room) {

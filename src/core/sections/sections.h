@@ -81,7 +81,8 @@ std::vector<Lay> lays_of(const std::vector<Section>& sections);
 struct Part {
     std::vector<std::size_t> pieces;  ///< places in the list of pieces
     Box film;
-    std::optional<Box> cell;  ///< set where a piece is itself divided: only its ink in here belongs to the part
+    std::optional<Box> cell;     ///< set where a piece is itself divided: only its ink in here belongs to the part
+    std::vector<Box> without{};  ///< films of neighbours that this one reaches around
     friend bool operator==(const Part&, const Part&) = default;
 };
 
@@ -93,6 +94,7 @@ struct Division {
     int crossings = 0;
     Length crossed;
     bool spans_face = false;  ///< masks run to the board's edges and are placed by them
+    double bare_mm2 = 0;      ///< within the margin, where no film of this room reaches
     friend bool operator==(const Division&, const Division&) = default;
 };
 
