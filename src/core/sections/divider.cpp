@@ -339,7 +339,7 @@ Draft Divider::followed(const Step& last, const std::vector<std::vector<Step>>& 
 std::optional<Draft> Divider::crossed_piece(std::size_t piece, const Box& cell) {
     // The same piece comes again for every pair of seams around it. A few are searched; beyond, what was found in as
     // much film as there can be is cut back.
-    constexpr std::size_t few_searched = 6;
+    constexpr std::size_t few_searched = 3;
     const Box film = context_.film_for(boxes_[piece], cell);
     std::vector<Crossed>& known = crossed_[piece];
     const auto found_in = [&](const Box& wanted) -> const std::optional<Draft>& {
