@@ -263,6 +263,35 @@ TEST_CASE("no choice of seams gives fewer sections than the search finds") {
     }));
 }
 
+TEST_CASE("ten signs one above the other are divided no worse than one, and none is left undivided") {
+    Job job = long_board();
+    lettering(job).typeface = typeface("Dancing Script", "Bold");
+    lettering(job).words = "Messing about in boats is worth\ndoing slowly and on a long afternoon";
+    lettering(job).line_gap = measure("1/2");
+    const Plan plan = plan_of(job);
+    const std::vector<Piece>& one = *plan.faces.front().pieces;
+    const Box face = plan.faces.front().blank->face;
+    std::vector<Piece> ten;
+    for (int row = 0; row < 10; ++row) {
+        for (Piece piece : one) {
+            piece.shape = piece.shape.moved({0, row * face.height()});
+            piece.first += row * 100;
+            piece.line += row * 10;
+            ten.push_back(std::move(piece));
+        }
+    }
+    const Box high{face.low, {face.high.x, 10 * face.height()}};
+    for (const MakingPlan& making : {decal(), mask_of()}) {
+        const Divisions single = divide(one, face, face, mat, making);
+        const Divisions all = divide(ten, high, high, mat, making);
+        REQUIRE(!single.choices.empty());
+        REQUIRE(!all.choices.empty());
+        CHECK(all.problems.empty());
+        CHECK(all.choices.front().crossings == 0);
+        CHECK(all.choices.front().parts.size() <= 10 * single.choices.front().parts.size());
+    }
+}
+
 // Words of random lengths in level lines, with free film between lines and between the words of a line.
 struct Lines {
     std::vector<Piece> pieces;
