@@ -69,8 +69,12 @@ void check_division(const std::vector<Piece>& pieces, const Division& division, 
         const double bare = subtract(wanted, merge(films)).area_mm2();
         RC_ASSERT(bare <= division.bare_mm2 + 0.01);
     }
-    // Film keeps off every neighbour's ink.
+    // Film lies over no neighbour's ink, and keeps off it where there is room.
     for (const Section& section : sections) {
+        const Region closed = subtract(section.film, section.cut);
+        for (const Section& other : sections) {
+            for (const Piece& p : other.pieces) RC_ASSERT(intersect(closed, p.shape).area_mm2() < 0.01);
+        }
         const Region kept_off = grow(section.film, off_neighbour - Length::nanometres(4 * grid_nm));
         for (const Section& other : sections) {
             if (&other == &section || division.crossings > 0) continue;

@@ -36,9 +36,13 @@ class Margins {
   public:
     Margins(Division& division, const std::vector<Box>& boxes, const Context& context)
         : division_(division), boxes_(boxes), context_(context) {
-        const Length lap = context.making.lap;
-        for (const Part& part : division.parts) {
-            cores_.push_back(grown(part.film, Length{} - lap));
+        for (std::size_t p = 0; p < division.parts.size(); ++p) {
+            const Part& part = division.parts[p];
+            Box ink;
+            for (const std::size_t piece : part.pieces) ink = around(ink, ink_of(p, piece));
+            // Less than its lap remains beside ink where the gap is narrow.
+            const Box inner = grown(part.film, Length{} - context.making.lap);
+            cores_.push_back(common(part.film, around(inner, grown(ink, off_neighbour))));
             solid_.push_back({part.film});
         }
     }
@@ -49,7 +53,8 @@ class Margins {
                 for (const Box& spot : bare_around(p, piece)) give(spot);
             }
         }
-        for (std::size_t p = 0; p < division_.parts.size(); ++p) around_neighbours(p);
+        for (std::size_t p = 0; p < division_.parts.size(); ++p)
+            division_.parts[p].without = cut_out_of(p, division_.parts[p].film);
     }
 
   private:
@@ -82,7 +87,7 @@ class Margins {
             if (!film.meets(spot)) continue;
             const Box longer = around(film, spot);
             if (!context_.fits(longer.width(), longer.height())) continue;
-            const bool cut_out = meets_others(p, longer);
+            const bool cut_out = !cut_out_of(p, longer).empty();
             const bool holds = std::any_of(solid_[p].begin(), solid_[p].end(),
                                            [&](const Box& solid) { return hang_together(solid, spot); });
             if (cut_out && !holds) continue;
@@ -97,35 +102,24 @@ class Margins {
         }
         Box& film = division_.parts[taker].film;
         film = around(film, spot);
-        solid_[taker].push_back(meets_others(taker, film) ? spot : film);
+        solid_[taker].push_back(cut_out_of(taker, film).empty() ? film : spot);
     }
 
-    [[nodiscard]] bool meets_others(std::size_t part, const Box& film) const {
+    // A film that grows over another's is cut out there, but for the lap; never within what it was at first.
+    [[nodiscard]] std::vector<Box> cut_out_of(std::size_t part, const Box& film) const {
+        std::vector<Box> out;
         for (std::size_t p = 0; p < cores_.size(); ++p) {
-            if (p != part && !common(cores_[p], film).empty()) return true;
+            const Box over = common(cores_[p], film);
+            if (p != part && !over.empty()) without(over, solid_[part].front(), out);
         }
-        return false;
-    }
-
-    // A film that has grown over another's is cut out there, but for the lap.
-    void around_neighbours(std::size_t part) {
-        Part& own = division_.parts[part];
-        if (grown(own.film, Length{} - context_.making.lap) == cores_[part]) return;
-        for (std::size_t p = 0; p < cores_.size(); ++p) {
-            if (p == part || common(cores_[p], own.film).empty()) continue;
-            // At a stepped seam films lie over each other's ink, and are cut back around its outlines.
-            const bool over_ink = std::any_of(own.pieces.begin(), own.pieces.end(), [&](std::size_t piece) {
-                return !common(cores_[p], grown(ink_of(part, piece), off_neighbour)).empty();
-            });
-            if (!over_ink) own.without.push_back(cores_[p]);
-        }
+        return out;
     }
 
     Division& division_;
     const std::vector<Box>& boxes_;
     const Context& context_;
-    std::vector<Box> cores_;               ///< of the films as they were divided, without their laps
-    std::vector<std::vector<Box>> solid_;  ///< of each film, what no neighbour is cut out of
+    std::vector<Box> cores_;               ///< of each film as it was divided, what no other may lie over
+    std::vector<std::vector<Box>> solid_;  ///< of each film, what no neighbour is cut out of; first as it was divided
 };
 
 }  // namespace
