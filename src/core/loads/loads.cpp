@@ -45,6 +45,21 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
     return choice;
 }
 
+// Within the margin of a mask, what no film lies over. Beside stepped seams films are cut back around outlines, so
+// there only their exact shapes tell.
+double bare_margin(const Division& division, const std::vector<Section>& sections, const Run& run,
+                   const MakingPlan& making) {
+    const bool stepped =
+        std::any_of(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; });
+    if (making.way != Way::PaintThrough || !stepped) return division.bare_mm2;
+    std::vector<Region> inks;
+    std::vector<Region> films;
+    for (const Piece& p : run.pieces) inks.push_back(p.shape);
+    for (const Section& s : sections) films.push_back(s.film);
+    const Region reach = intersect(grow(merge(inks), making.margin), Region::rectangle(run.available));
+    return subtract(reach, merge(films)).area_mm2();
+}
+
 void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, const MakingPlan& making,
              std::vector<Box>& films, const std::stop_token& stop) {
     const Divisions divisions = divide(run.pieces, face, run.available, room_on(mat, making), making, stop);
@@ -77,7 +92,9 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         if (!fits_on(boxes, room_on(mat, making), load_gap, now - 1)) continue;
         if (Choice other = tried(finer, mat, making, Effort::Usual); other.rank < best.rank) best = std::move(other);
     }
-    for (Section& section : sections_of(*best.division, run.pieces, making)) {
+    std::vector<Section> sections = sections_of(*best.division, run.pieces, making);
+    const double bare = bare_margin(*best.division, sections, run, making);
+    for (Section& section : sections) {
         films.push_back(section.film.bounds());
         plan.sections.push_back(std::move(section));
     }
@@ -86,14 +103,13 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     plan.spans_face = plan.spans_face || best.division->spans_face;
     constexpr double mm2_per_square_inch = 25.4 * 25.4;
     constexpr double told_mm2 = mm2_per_square_inch / 10;
-    if (best.division->bare_mm2 > told_mm2) {
-        plan.problems.push_back(
-            {{"sections.bare-margin",
-              {{"inches", static_cast<std::int64_t>(std::ceil(best.division->bare_mm2 / mm2_per_square_inch))},
-               {"margin", making.margin}}},
-             "sections",
-             {"sections.tape-margin", {}},
-             Mark::Look});
+    if (bare > told_mm2) {
+        plan.problems.push_back({{"sections.bare-margin",
+                                  {{"inches", static_cast<std::int64_t>(std::ceil(bare / mm2_per_square_inch))},
+                                   {"margin", making.margin}}},
+                                 "sections",
+                                 {"sections.tape-margin", {}},
+                                 Mark::Look});
     }
 }
 
