@@ -208,7 +208,7 @@ void sections_and_loads(benchmark::State& state, const Job& job) {
     const Shop shop = usual_shop();
     const Plan p = plan(job, shop, library(), monday());
     for (auto _ : state) {
-        for (const FacePlan& f : p.faces)
+        for (const ColourPlan& f : p.faces)
             benchmark::DoNotOptimize(plan_loads(*f.pieces, f.blank->face, f.bed, f.making, {}));
     }
 }
@@ -229,7 +229,7 @@ void share_twelve(benchmark::State& state) {
     const Plan p = plan(job, usual_shop(), library(), monday());
     std::vector<Sharer> sharers;
     std::size_t sections = 0;
-    for (const FacePlan& f : p.faces) {
+    for (const ColourPlan& f : p.faces) {
         LoadsPlan own = plan_loads(*f.pieces, f.blank->face, f.bed, f.making, {});
         sections += own.sections.size();
         sharers.push_back({face_id(job.signs[f.sign], f.face, f.colour), f.making.film.id, "", true, f.bed,
@@ -264,7 +264,7 @@ void batch_of_twelve(benchmark::State& state) {
     for (auto _ : state) {
         const Plan p = plan(job, usual_shop(), library(), monday());
         sections = 0;
-        for (const FacePlan& f : p.faces) sections += f.loads->sections.size();
+        for (const ColourPlan& f : p.faces) sections += f.loads->sections.size();
     }
     state.counters["sections"] = static_cast<double>(sections);
 }
@@ -283,7 +283,7 @@ double perimeter_mm(const std::vector<Piece>& pieces) {
 // Rows of the same ink one above the other: how sections and loads grow with the length of the ink.
 void growing_ink(benchmark::State& state) {
     const Plan p = plan(script_board(), usual_shop(), library(), monday());
-    const FacePlan& f = p.faces.front();
+    const ColourPlan& f = p.faces.front();
     std::vector<Piece> pieces;
     const auto rows = state.range(0);
     const std::int64_t high = f.blank->face.height();
@@ -308,14 +308,14 @@ void growing_ink(benchmark::State& state) {
 void knife(benchmark::State& state, const Job& job) {
     const Shop shop = usual_shop();
     const Plan p = plan(job, shop, library(), monday());
-    for (auto _ : state) benchmark::DoNotOptimize(loads_to_cut(job, p, shop));
+    for (auto _ : state) benchmark::DoNotOptimize(loads_to_cut(p, shop));
 }
 
 void proving(benchmark::State& state, const Job& job) {
     const Shop shop = usual_shop();
     const Plan p = plan(job, shop, library(), monday());
     const FileSet files = files_of(job, p, shop);
-    for (auto _ : state) benchmark::DoNotOptimize(prove(job, p, shop, files, CutFormat::Svg));
+    for (auto _ : state) benchmark::DoNotOptimize(prove(p, shop, files, CutFormat::Svg));
 }
 
 void new_moment(benchmark::State& state) {

@@ -84,12 +84,12 @@ class Program {
         const CutFormat format = options_.format == "dxf"    ? CutFormat::Dxf
                                  : options_.format == "hpgl" ? CutFormat::Hpgl
                                                              : CutFormat::Svg;
-        const Evidence evidence = skarvel::prove(job_, plan_, shop_, files, format);
+        const Evidence evidence = skarvel::prove(plan_, shop_, files, format);
         for (const Problem& p : evidence.problems) complain(p);
         for (std::size_t i = 0; i < evidence.as_cut.size(); ++i) {
             print_proof("as cut", evidence.as_cut[i]);
             const ColourProof& m = evidence.as_measured[i];
-            fmt::print("{}  as measured: {}; the sheet's rounding moves a section by {:.3f} mm at most\n", m.of,
+            fmt::print("{}  as measured: {}; the sheet's rounding moves a section by {:.3f} mm at most\n", m.of.name,
                        m.good() ? "good" : "WRONG", m.largest_shift.in_mm());
             for (const Reason& why : m.wrong) fmt::print("    {}\n", say(why));
         }
@@ -97,7 +97,7 @@ class Program {
             fmt::print(
                 "{}  by hand: {} | {} opens in {:.0f} % of {} tries, by {:.2f} mm once in twenty; lap {}, safe with "
                 "{}\n",
-                s.of, s.lower, s.upper, s.share_open * 100, hand_tries, s.often.in_mm(), length(s.lap),
+                s.of.name, s.lower, s.upper, s.share_open * 100, hand_tries, s.often.in_mm(), length(s.lap),
                 length(s.safer_lap));
         }
         return evidence.good() ? 0 : exit_problem;
@@ -106,7 +106,7 @@ class Program {
   private:
     void print_proof(const char* what, const ColourProof& c) const {
         fmt::print("{}  {}: {}; farthest edge {:.4f} mm off, {:.3f} sq mm missing, {:.3f} too much, {} keepers lost\n",
-                   c.of, what, c.good() ? "good" : "WRONG", c.deviation.in_mm(), c.missing_mm2, c.surplus_mm2,
+                   c.of.name, what, c.good() ? "good" : "WRONG", c.deviation.in_mm(), c.missing_mm2, c.surplus_mm2,
                    c.keepers_lost);
         for (const Reason& why : c.wrong) fmt::print("    {}\n", say(why));
     }
@@ -156,8 +156,8 @@ class Program {
         return worst;
     }
 
-    void print_blank(const FacePlan& f) const {
-        const BlankPlan& b = *f.blank;
+    void print_blank(const ColourPlan& f) const {
+        const BlankPlan& b = *f.face->blank;
         const auto size = [&](const Box& box) {
             return length(from_grid(box.width())) + " x " + length(from_grid(box.height()));
         };
@@ -169,7 +169,7 @@ class Program {
         }
         for (const Reason& note : b.notes) fmt::print("           {}\n", say(note));
         for (const Reason& order : b.order) fmt::print("           {}\n", say(order));
-        for (const Reason& step : f.marking.steps) fmt::print("           {}\n", say(step));
+        for (const Reason& step : f.face->marking.steps) fmt::print("           {}\n", say(step));
         fmt::print("           {}{}\n", show_weight(b.weight.total(), shop_.display),
                    b.weight.hardware ? ", " + say(*b.weight.hardware) : "");
         if (b.weight.tipping) {
@@ -207,22 +207,22 @@ class Program {
         for (const Reason& step : plan_.post->steps) fmt::print("           {}\n", say(step));
     }
 
-    void print_face(const FacePlan& f) const {
-        if (job_.signs.size() > 1 || f.face > 0)
-            fmt::print("{}{}\n", label_of(job_.signs[f.sign]), f.face > 0 ? ", back" : "");
+    void print_face(const ColourPlan& f) const {
+        if (job_.signs.size() > 1 || f.face->at.face > 0)
+            fmt::print("{}{}\n", label_of(job_.signs[f.face->at.sign]), f.face->at.face > 0 ? ", back" : "");
         print_blank(f);
-        fmt::print("Lettering  {} letters, caps {}", f.lettering->letters.size(), length(f.lettering->cap_height));
-        for (const Reason& note : f.lettering->notes) fmt::print("; {}", say(note));
+        fmt::print("Lettering  {} letters, caps {}", f.face->lettering->letters.size(), length(f.face->lettering->cap_height));
+        for (const Reason& note : f.face->lettering->notes) fmt::print("; {}", say(note));
         fmt::print("\n");
-        for (const TypefaceName& t : f.lettering->offers)
+        for (const TypefaceName& t : f.face->lettering->offers)
             fmt::print("           would fill the room: {} {}\n", t.family, t.style);
-        const LoadsPlan& l = *f.loads;
+        const LoadsPlan& l = *f.cut.loads;
         fmt::print("Sections   {} in {}, {} seams cross ink, {} of film, {:.0f} % used\n", l.sections.size(),
                    l.loads.size() == 1 ? std::string("1 load") : fmt::format("{} loads", l.loads.size()), l.crossings,
                    length(l.film_total), l.share * 100);
         for (const Lay& lay : lays_of(l.sections)) {
             const Section& section = l.sections[lay.section];
-            const auto [low, high] = corners(section, f.blank->face, lay.move);
+            const auto [low, high] = corners(section, f.face->blank->face, lay.move);
             fmt::print("           {} {}{}: from the bottom {}, from the left {}; from the top {}, from the right {}\n",
                        lay.section + 1, section.letters,
                        (l.passes > 1 ? fmt::format(", pass {}", lay.pass) : std::string()) +
@@ -235,15 +235,15 @@ class Program {
         }
         for (const Seam& s : l.seams) fmt::print("           seam at {}: {}\n", length(from_grid(s.where)), say(s.why));
         for (const Reason& why : l.why) fmt::print("           {}\n", say(why));
-        fmt::print("Method     {}, {}, {} {}\n", f.making.way == Way::Decal ? "decal" : "paint-through",
-                   f.making.film.name, l.keepers, l.keepers == 1 ? "keeper" : "keepers");
+        fmt::print("Method     {}, {}, {} {}\n", f.cut.making.way == Way::Decal ? "decal" : "paint-through",
+                   f.cut.making.film.name, l.keepers, l.keepers == 1 ? "keeper" : "keepers");
         for (const Layer& layer : f.method->layers)
             fmt::print("           {}: {}\n", say(layer.name), say(layer.detail));
     }
 
     void print() const {
         fmt::print("{}\n", job_.title);
-        for (const FacePlan& f : plan_.faces) print_face(f);
+        for (const ColourPlan& f : plan_.colours) print_face(f);
         print_saw();
         const Schedule& c = *plan_.clock;
         if (!c.slots.empty()) {

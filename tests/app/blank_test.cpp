@@ -28,7 +28,7 @@ void open(Window& w, const QString& group) {
 
 void type_in(Window& w, const QString& field, const QString& text) { w.type(w.get<QLineEdit>(field), text); }
 
-const BlankPlan& blank(Window& w) { return *w.desk().face_plan()->blank; }
+const BlankPlan& blank(Window& w) { return *w.desk().face_plan()->face->blank; }
 
 Job arrows() {
     Job job = porch_board();
@@ -71,7 +71,7 @@ TEST_CASE("each kind of blank is entered by keyboard alone") {
     pick(w, "top of the arch", "pointed");
     type_in(w, "rise", "36");
     CHECK(from_grid(blank(w).face.height()) == 84_in);
-    CHECK(w.desk().face_plan()->marking.pins.size() == 2);
+    CHECK(w.desk().face_plan()->face->marking.pins.size() == 2);
     pick(w, "kind of blank", "canvas");
     type_in(w, "depth of its bars", "3/4");
     CHECK(w.sign().blank.bars->value == 0.75_in);
@@ -297,7 +297,7 @@ TEST_CASE("a sign with two faces shows each, and the back points the other way")
     open(w, "Signs of this job");
     w.click("Letter its back");
     CHECK(w.desk().face_at() == 1);
-    CHECK(w.desk().face_plan()->blank->outline != w.desk().plan().of(0, 0)->blank->outline);
+    CHECK(w.desk().face_plan()->face->blank->outline != w.desk().plan().of(first_face)->face->blank->outline);
     w.click("Leave its back bare");
     CHECK(w.sign().faces.size() == 1);
     CHECK_FALSE(w.window().findChild<SignsRow*>()->isVisible());

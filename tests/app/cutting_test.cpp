@@ -54,10 +54,10 @@ TEST_CASE("a mask is cut from the roll, with ties, and the drawing follows") {
     bed.setCurrentIndex(roll);
     Q_EMIT bed.activated(roll);
     w.settle();
-    CHECK(w.desk().face_plan()->bed.roll);
-    CHECK(w.desk().face_plan()->loads->loads.size() == 1);
+    CHECK(w.desk().face_plan()->cut.bed.roll);
+    CHECK(w.desk().face_plan()->cut.loads->loads.size() == 1);
     w.type(w.get<QLineEdit>("ties"), "1/8");
-    CHECK(w.desk().face_plan()->loads->keepers == 0);
+    CHECK(w.desk().face_plan()->cut.loads->keepers == 0);
     CHECK(w.read().contains("ties"));
     check_layout(w);
 }
@@ -83,7 +83,7 @@ TEST_CASE("a load is sent after the checks, its progress seen, and its step tick
     REQUIRE(QTest::qWaitFor([&] { return !w.job().bench.cut.empty(); }, 60'000));
     w.settle();
     CHECK(w.get<QLabel>("outcome").text().contains("no further"));
-    CHECK(w.job().bench.ticks.contains("1/cut/BOAT+HOUS"));
+    CHECK(w.job().bench.ticks.contains(StepId{"1/cut/BOAT+HOUS"}));
     cutter.kill();
     cutter.waitForFinished();
 }
@@ -95,8 +95,8 @@ TEST_CASE("machines and film are changed on the shop's page, and the loads follo
     const auto machines = w.desk().shop().machines.size();
     w.type(w.get<QLineEdit>("bed 1 of machine 1 cuts along"), "14");
     CHECK(w.desk().shop().machines.front().beds.front().usable.along == 14_in);
-    CHECK(w.desk().face_plan()->bed.usable.along == 14_in);
-    CHECK(w.desk().face_plan()->loads->sections.size() > 3);
+    CHECK(w.desk().face_plan()->cut.bed.usable.along == 14_in);
+    CHECK(w.desk().face_plan()->cut.loads->sections.size() > 3);
     for (auto* b : w.window().findChildren<QPushButton*>()) {
         if (b->isVisible() && b->text() == "Add film") QTest::mouseClick(b, Qt::LeftButton);
     }

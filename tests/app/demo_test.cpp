@@ -98,7 +98,7 @@ TEST_CASE("the ticket and the trays follow the sign at hand") {
     w.show(Station::Lettering);
     CHECK(w.window().findChild<QPlainTextEdit*>("words")->toPlainText() == "CHANDLERY");
     w.show(Station::Method);
-    CHECK(w.desk().face_plan()->sign == 2);
+    CHECK(w.desk().face_plan()->face->at.sign == 2);
     // Signing the proof signs it for all of them: it is one proof.
     w.click("I have read every word: sign");
     CHECK(w.desk().plan().proof_signed);

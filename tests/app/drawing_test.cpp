@@ -49,7 +49,7 @@ TEST_CASE("the board is drawn to scale: ink, clear zones and length keep their p
     const QRect ink = ink_box(image, white, 60, 180);
     REQUIRE_FALSE(ink.isNull());
     // 51 in of ink on 60 in of board, 4 3/4 in across: the proportion of the drawn ink is that of the plan.
-    const Box planned = w.desk().plan().faces.front().lettering->ink;
+    const Box planned = w.desk().plan().colours.front().face->lettering->ink;
     const double wanted = static_cast<double>(planned.height()) / static_cast<double>(planned.width());
     CHECK(static_cast<double>(ink.width()) / ink.height() == Approx(wanted).epsilon(0.06));
 }
@@ -271,12 +271,12 @@ TEST_CASE("a stock size and a measured width are two ways to say how wide it is"
         w.settle();
     };
     pick("1x10");
-    CHECK(w.desk().plan().faces.front().blank->width == 9.25_in);
+    CHECK(w.desk().plan().colours.front().face->blank->width == 9.25_in);
     pick("");
-    CHECK(w.desk().plan().faces.front().blank->width == 9.25_in);  // what it was, now as measured
+    CHECK(w.desk().plan().colours.front().face->blank->width == 9.25_in);  // what it was, now as measured
     CHECK(w.sign().blank.width);
     pick("1x8");
-    CHECK(w.desk().plan().faces.front().blank->width == 7.25_in);
+    CHECK(w.desk().plan().colours.front().face->blank->width == 7.25_in);
     CHECK_FALSE(w.sign().blank.width);
     w.type(w.get<QLineEdit>("width, as the tape says"), "8");
     CHECK(w.read().contains("is 8 in what the tape says?"));

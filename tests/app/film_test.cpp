@@ -27,17 +27,17 @@ Job sticker() {
     Job job = panel_job("TEA", "9", "6");
     making(job).way = Way::Decal;
     making(job).film = "printable";
+    job = add_colour(job, {});
     Face& face = job.signs.front().faces.front();
     face.colours.front().paint.colour = "#1030c0";
     face.colours.front().paint.colour_name = "deep blue";
-    face.colours.push_back(face.colours.front());
     face.colours.back().paint.colour = "#e0b020";
     face.colours.back().paint.colour_name = "straw";
     lettering(job).rim = Rim{};
     lettering(job).rim->width = measure("1/8");
-    lettering(job).rim->colour = 0;
+    lettering(job).rim->colour = first_colour;
     lettering(job).rim->under = true;
-    lettering(job).colour = 1;
+    lettering(job).colour = face.colours.back().id;
     return job;
 }
 
@@ -87,7 +87,7 @@ TEST_CASE("the price of film, what it is sold by and its pattern are edited in t
 TEST_CASE("Sections says what the film is worth, and what of it is spoilt and not yet booked") {
     Job job = porch_board();
     const Plan plan = plan_of(job);
-    job = tick(job, plan, "1/cut/BOAT+HOUS", moment("2026-05-04T17:00"));
+    job = tick(job, plan, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T17:00"));
     Window w(job);
     w.desk().set_shop(with_roll("removable-matt", 1200, 120_in));
     w.show(Station::Sections);
@@ -119,7 +119,7 @@ TEST_CASE("letters and rim that are printed in one are shown in one, on the boar
     w.desk().select_colour(1);
     w.settle();
     CHECK(w.read().contains("Printed, cut and laid in one with deep blue"));
-    for (const Task& t : w.desk().plan().tasks) CHECK_FALSE(t.id.starts_with("1.2/"));
+    for (const Task& t : *w.desk().plan().tasks) CHECK_FALSE(t.id.name.starts_with("1.2/"));
 }
 
 TEST_CASE("the corner of a border is offered cut once, and each lay is numbered on the board") {
@@ -132,7 +132,7 @@ TEST_CASE("the corner of a border is offered cut once, and each lay is numbered 
     making(job).wishes.copies = 1;
     Window w(job);
     w.show(Station::Sections);
-    const LoadsPlan& plan = *w.desk().face_plan()->loads;
+    const LoadsPlan& plan = *w.desk().face_plan()->cut.loads;
     CHECK(plan.repeats == 4);
     CHECK(lays_of(plan.sections).size() == plan.sections.size() + 3);
     CHECK(w.read().contains("turned over"));

@@ -57,7 +57,7 @@ TEST_CASE("texts are added, dragged to the centre line, nudged by keys, locked a
     auto& drawing = w.get<QWidget>("drawing");
     drawing.setFocus();
     w.settle();
-    const auto placed = [&] { return w.desk().face_plan()->lettering->texts.at(1).ink; };
+    const auto placed = [&] { return w.desk().face_plan()->face->lettering->texts.at(1).ink; };
     const Box before = placed();
     QTest::keyClick(&drawing, Qt::Key_Right);
     w.settle();
@@ -83,7 +83,7 @@ TEST_CASE("a colour is added with a rim; Sections shows one colour at a time") {
     w.click("rim: behind");
     REQUIRE(w.sign().faces.front().colours.size() == 2);
     REQUIRE(lettering(const_cast<Job&>(w.job())).rim);
-    CHECK(w.desk().plan().faces.size() == 2);
+    CHECK(w.desk().plan().colours.size() == 2);
     w.show(Station::Sections);
     auto& colour = w.get<QComboBox>("colour at hand");
     CHECK(colour.isVisible());
@@ -102,7 +102,7 @@ TEST_CASE("a month board and a height ruler are added by a click, and their fiel
     REQUIRE(w.sign().faces.front().art.size() == 1);
     w.type(w.get<QLineEdit>("title"), "TIDES");
     CHECK(std::get<MonthBoard>(w.sign().faces.front().art[0].kind).title == "TIDES");
-    CHECK_FALSE(w.desk().face_plan()->pieces->empty());
+    CHECK_FALSE(w.desk().face_plan()->cut.pieces->empty());
     w.click("remove thing");
     CHECK(w.sign().faces.front().art.empty());
 }
@@ -192,9 +192,9 @@ TEST_CASE("a text is dragged with the mouse: it snaps to the centre line, hangs 
     Window w(job);
     w.show(Station::Lettering);
     auto& drawing = w.get<Drawing>("drawing");
-    const auto ink = [&] { return w.desk().face_plan()->lettering->texts.at(1).ink; };
+    const auto ink = [&] { return w.desk().face_plan()->face->lettering->texts.at(1).ink; };
     const Job before = w.job();
-    const Box face = w.desk().face_plan()->blank->face;
+    const Box face = w.desk().face_plan()->face->blank->face;
     const auto to_screen = [&](Point p) { return drawing.where(p).toPoint(); };
     const Point from{(ink().low.x + ink().high.x) / 2, (ink().low.y + ink().high.y) / 2};
     // To within a few pixels of the middle of the face.
@@ -223,14 +223,14 @@ TEST_CASE("a text is dragged with the mouse: it snaps to the centre line, hangs 
 TEST_CASE("other forms of letters are ticked, and the words change") {
     Window w(panel_job("boathouse"));
     w.show(Station::Lettering);
-    const auto letters = w.desk().face_plan()->lettering->letters;
+    const auto letters = w.desk().face_plan()->face->lettering->letters;
     w.click("group Other forms of letters");
     auto ticks = w.get<QWidget>("alternates").findChildren<QCheckBox*>();
     REQUIRE_FALSE(ticks.empty());
     QTest::mouseClick(ticks.front(), Qt::LeftButton);
     w.settle();
     CHECK(lettering(const_cast<Job&>(w.job())).alternates.size() == 1);
-    CHECK(w.desk().face_plan()->lettering->letters != letters);
+    CHECK(w.desk().face_plan()->face->lettering->letters != letters);
     check_layout(w);
 }
 

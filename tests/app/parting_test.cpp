@@ -22,14 +22,14 @@ struct Bench {
         w.show(Station::Sections);
         drawing = w.window().findChild<Drawing*>();
     }
-    [[nodiscard]] const LoadsPlan& loads() { return *w.desk().face_plan()->loads; }
+    [[nodiscard]] const LoadsPlan& loads() { return *w.desk().face_plan()->cut.loads; }
     QPoint on_seam(std::size_t i, std::int64_t by = 0) {
         const Seam& s = loads().seams.at(i);
         const std::int64_t middle = (s.from + s.to) / 2;
         return drawing->where(s.axis == Axis::Y ? Point{middle, s.where + by} : Point{s.where + by, middle}).toPoint();
     }
     QPoint on_piece(const std::string& letters) {
-        for (const Piece& p : *w.desk().face_plan()->pieces) {
+        for (const Piece& p : *w.desk().face_plan()->cut.pieces) {
             if (p.letters != letters) continue;
             // Ink near its middle.
             const Box b = p.shape.bounds();
@@ -176,10 +176,10 @@ TEST_CASE("a test cut fills the logbook and sets the machine's force, and cut fi
 
 TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out there") {
     Bench b;
-    const FacePlan& face = *b.w.desk().face_plan();
-    const Box first = face.pieces->at(0).shape.bounds();
-    const Box second = face.pieces->at(1).shape.bounds();
-    const QPoint gap = b.drawing->where({face.blank->face.low.x + 80'000, (first.low.y + second.high.y) / 2}).toPoint();
+    const ColourPlan& face = *b.w.desk().face_plan();
+    const Box first = face.cut.pieces->at(0).shape.bounds();
+    const Box second = face.cut.pieces->at(1).shape.bounds();
+    const QPoint gap = b.drawing->where({face.face->blank->face.low.x + 80'000, (first.low.y + second.high.y) / 2}).toPoint();
     QTest::mouseClick(b.drawing, Qt::LeftButton, {}, gap);
     b.w.settle();
     const auto button = [&](const QString& text) {
@@ -197,7 +197,7 @@ TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out t
     // Picked anew, since the seam now lies there; beside the ink the other wish is offered too.
     QTest::keyClick(b.drawing, Qt::Key_Escape);
     QTest::mouseClick(b.drawing, Qt::LeftButton, {},
-                      b.drawing->where({face.blank->face.low.x + 80'000, face.blank->face.low.y + 80'000}).toPoint());
+                      b.drawing->where({face.face->blank->face.low.x + 80'000, face.face->blank->face.low.y + 80'000}).toPoint());
     b.w.settle();
     REQUIRE(button("No level seam here") != nullptr);
     QTest::mouseClick(button("No level seam here"), Qt::LeftButton);
@@ -208,7 +208,7 @@ TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out t
 TEST_CASE("a letter of a decal that is cut and spoilt is clicked, and cut again alone") {
     Job job = long_board();
     const Plan drawn = plan_of(job);
-    Bench b(tick(job, drawn, "1/cut/" + drawn.faces.front().loads->loads.front().name, moment("2026-05-04T19:00")));
+    Bench b(tick(job, drawn, StepId{"1/cut/" + drawn.colours.front().cut.loads->loads.front().name}, moment("2026-05-04T19:00")));
     const std::size_t sections = b.loads().sections.size();
     const Piece letter = b.w.job().bench.cut.front().sections.front().pieces[1];
     const Box box = letter.shape.bounds();

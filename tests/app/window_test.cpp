@@ -163,7 +163,7 @@ TEST_CASE("typing the words is one undo step, and each keystroke plans") {
     QTest::keyClicks(&words, "TEA");
     w.settle();
     CHECK(w.sign().faces.front().lettering.main().words == "TEA");
-    CHECK(w.desk().plan().faces.front().lettering->letters.size() == 3);
+    CHECK(w.desk().plan().colours.front().face->lettering->letters.size() == 3);
     w.get<QComboBox>("typeface").setFocus();
     words.setFocus();
     words.moveCursor(QTextCursor::End);
@@ -192,7 +192,7 @@ TEST_CASE("lettering: arrangement, size and offers follow the plan") {
     REQUIRE(offer != nullptr);
     QTest::mouseClick(offer, Qt::LeftButton);
     w.settle();
-    CHECK(w.desk().plan().faces.front().lettering->offers.empty());
+    CHECK(w.desk().plan().colours.front().face->lettering->offers.empty());
     w.click("arranged: level lines");
     CHECK(w.sign().faces.front().lettering.main().arrangement == Arrangement::Level);
     CHECK(w.sign().faces.front().lettering.main().letter_gap.value == Length{});
@@ -205,7 +205,7 @@ TEST_CASE("sections: the way it is made, and what follows with its why") {
     CHECK(w.read().contains("Leave in while weeding: B 2, O, A, O"));
     w.click("how it is made: decal");
     CHECK(w.sign().faces.front().colours.front().making.way == Way::Decal);
-    CHECK(w.desk().plan().faces.front().loads->keepers == 0);
+    CHECK(w.desk().plan().colours.front().cut.loads->keepers == 0);
     w.click("how it is made: paint-through");
     w.type(w.get<QLineEdit>("mask margin"), "1/2");
     w.show(Station::Method);
@@ -255,7 +255,7 @@ TEST_CASE("bench: one step at a time; done records the time and moves on, and ca
     CHECK(done()->height() >= 64);
     QTest::mouseClick(done(), Qt::LeftButton);
     w.settle();
-    CHECK(w.job().bench.ticks.at("1/sand") == moment("2026-05-04T17:40"));
+    CHECK(w.job().bench.ticks.at(StepId{"1/sand"}) == moment("2026-05-04T17:40"));
     CHECK_FALSE(w.read().contains("Sand with 120"));
     QTest::mouseClick(w.window().findChild<QPushButton*>("back"), Qt::LeftButton);
     w.settle();
@@ -270,7 +270,7 @@ TEST_CASE("bench: one step at a time; done records the time and moves on, and ca
 TEST_CASE("a cut load that no longer fits is offered to keep or to cut again") {
     Job job = porch_board();
     const Plan plan = plan_of(job);
-    job = tick(job, plan, "1/cut/BOAT+HOUS", moment("2026-05-04T17:00"));
+    job = tick(job, plan, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T17:00"));
     lettering(job).letter_gap = measure("3/8");
     Window w(job);
     w.show(Station::Sections);
@@ -300,10 +300,10 @@ TEST_CASE("logbook: finishing writes a record that is there after a restart") {
 
 TEST_CASE("units are switched in one place, everywhere, and plan nothing new") {
     Window w;
-    const auto loads = w.desk().plan().faces.front().loads;
+    const auto loads = w.desk().plan().colours.front().cut.loads;
     w.window().show_shop();
     w.click("shown in: millimetres");
-    CHECK(*w.desk().plan().faces.front().loads == *loads);
+    CHECK(*w.desk().plan().colours.front().cut.loads == *loads);
     w.show(Station::Blank);
     CHECK(w.callout("clear-0").text() == "127");
     w.type(w.callout("clear-0"), "100");
@@ -317,7 +317,7 @@ TEST_CASE("the shop's mat and hours plan again") {
     Window w;
     w.window().show_shop();
     w.type(w.get<QLineEdit>("bed 1 of machine 1 cuts along"), "11 1/2");
-    CHECK(w.desk().plan().faces.front().loads->sections.size() > 3);
+    CHECK(w.desk().plan().colours.front().cut.loads->sections.size() > 3);
     w.click("Wednesday");
     const auto works_on = [&](std::chrono::weekday day) {
         const auto& slots = w.desk().plan().clock->slots;

@@ -44,7 +44,7 @@ class StandIn {
 CutOrder first_load() {
     static const Job job = porch_board();
     static const Plan plan = plan_of(job);
-    const auto loads = loads_to_cut(job, plan, usual_shop());
+    const auto loads = loads_to_cut(plan, usual_shop());
     CutOrder order;
     order.hpgl = hpgl_of(loads.front()).value();
     order.across = 11.5_in;

@@ -15,8 +15,8 @@ int main(int argc, char** argv) {
     const Shop shop = usual_shop();
     const Moment at = *read_moment("2026-05-04T19:00");
     const Plan planned = plan(job, shop, *library, at);
-    for (const Task& task : planned.tasks) {
-        if (task.kind == "cut" || task.kind == "proof") job = tick(job, planned, task.id, at);
+    for (const Task& task : *planned.tasks) {
+        if (task.work == Work::Cut || task.work == Work::Proof) job = tick(job, planned, task.id, at);
     }
     if (argc > 2 && std::strcmp(argv[2], "--once") == 0)
         return save_file(argv[1], write_job(finish(job, "good", "", at))) ? 0 : 1;

@@ -11,15 +11,15 @@ TEST_CASE("alternatives are whole plans: taking one gives the figures it promise
     const Job job = porch_board();
     const Shop shop = usual_shop();
     const auto at = moment("2026-05-04T18:00");
-    const CutFigures base = figures_of(plan_of(job), 0, 0, 0);
-    const auto all = alternatives(job, 0, 0, 0, shop, library(), at);
+    const CutFigures base = figures_of(plan_of(job), first_colour);
+    const auto all = alternatives(job, first_colour, shop, library(), at);
     REQUIRE(all.size() >= 3);
     for (const Alternative& a : all) {
         INFO(library().catalogue.say(a.what, shop.display));
         CHECK(a.job != job);
         CHECK_FALSE(a.figures == base);
         const Plan p = plan(a.job, shop, library(), at);
-        CHECK(figures_of(p, 0, 0, 0) == a.figures);
+        CHECK(figures_of(p, first_colour) == a.figures);
         CHECK(p.mark_of("sections") != Mark::Stop);
     }
     for (std::size_t i = 1; i < all.size(); ++i)
@@ -31,7 +31,7 @@ TEST_CASE("alternatives are whole plans: taking one gives the figures it promise
     CHECK(one_load);
     std::stop_source stopped;
     stopped.request_stop();
-    CHECK(alternatives(job, 0, 0, 0, shop, library(), at, stopped.get_token()).empty());
+    CHECK(alternatives(job, first_colour, shop, library(), at, stopped.get_token()).empty());
 }
 
 TEST_CASE("letters are made smaller by the least that saves a load") {
@@ -40,13 +40,13 @@ TEST_CASE("letters are made smaller by the least that saves a load") {
     t.sizing = Sizing::Width;
     t.size = measure("23");  // with its margins just too long for the mat
     making(job).margin = measure("3/4");
-    const auto all = alternatives(job, 0, 0, 0, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto all = alternatives(job, first_colour, usual_shop(), library(), moment("2026-05-04T18:00"));
     const auto smaller =
         std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.smaller"; });
     const Plan drawn = plan_of(job);
-    if (figures_of(drawn, 0, 0, 0).loads < 2) return;  // it fits one mat as drawn
+    if (figures_of(drawn, first_colour).loads < 2) return;  // it fits one mat as drawn
     REQUIRE(smaller != all.end());
-    CHECK(smaller->figures.loads < figures_of(drawn, 0, 0, 0).loads);
+    CHECK(smaller->figures.loads < figures_of(drawn, first_colour).loads);
     const auto percent = std::get<std::int64_t>(smaller->what.arguments.front().second);
     CHECK(percent <= 12);
 }
@@ -60,10 +60,10 @@ TEST_CASE("a letter is crossed where that saves a load, only beside the plan, an
     making(job).bed = "12-inch cutter / 12 × 12";
     const Shop shop = usual_shop();
     const Plan now = plan_of(job);
-    const CutFigures as_drawn = figures_of(now, 0, 0, 0);
+    const CutFigures as_drawn = figures_of(now, first_colour);
     REQUIRE(as_drawn.loads == 3);  // no two of these letters go on one mat
     CHECK(as_drawn.crossings == 0);
-    const auto all = alternatives(job, 0, 0, 0, shop, library(), moment("2026-05-04T18:00"));
+    const auto all = alternatives(job, first_colour, shop, library(), moment("2026-05-04T18:00"));
     const auto crossed =
         std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.cross"; });
     REQUIRE(crossed != all.end());
@@ -73,15 +73,15 @@ TEST_CASE("a letter is crossed where that saves a load, only beside the plan, an
     REQUIRE(crossed->plan);
     CHECK(*crossed->plan == plan_of(crossed->job));
     const FileSet files = files_of(crossed->job, *crossed->plan, shop);
-    CHECK(prove(crossed->job, *crossed->plan, shop, files, CutFormat::Dxf).good());
+    CHECK(prove(*crossed->plan, shop, files, CutFormat::Dxf).good());
 }
 
 TEST_CASE("what repeats is offered cut once, with what that costs in passes") {
     auto job = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
     REQUIRE(job);
     making(*job).wishes = {};
-    const CutFigures as_drawn = figures_of(plan_of(*job), 0, 0, 0);
-    const auto all = alternatives(*job, 0, 0, 0, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const CutFigures as_drawn = figures_of(plan_of(*job), first_colour);
+    const auto all = alternatives(*job, first_colour, usual_shop(), library(), moment("2026-05-04T18:00"));
     const auto once =
         std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.again"; });
     REQUIRE(once != all.end());

@@ -154,10 +154,10 @@ TEST_CASE("words on any blank: ink stays in the room, sections cover it once") {
         lettering(job).line_gap = measure("1/4");
         making(job).way = *rc::gen::element(Way::Decal, Way::PaintThrough);
         const Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T18:00"));
-        const FacePlan& f = p.faces.front();
-        if (f.pieces->empty()) return;
-        const Box room = grown(f.blank->usable, Length::nanometres(grid_nm * 8));
-        const Box ink = f.lettering->ink;
+        const ColourPlan& f = p.colours.front();
+        if (f.cut.pieces->empty()) return;
+        const Box room = grown(f.face->blank->usable, Length::nanometres(grid_nm * 8));
+        const Box ink = f.face->lettering->ink;
         const bool too_large =
             std::any_of(p.problems.begin(), p.problems.end(), [](const Problem& q) { return q.where == "lettering"; });
         RC_ASSERT(too_large || room.holds(ink));
@@ -166,9 +166,9 @@ TEST_CASE("words on any blank: ink stays in the room, sections cover it once") {
         });
         if (stopped) return;
         std::vector<Region> shapes, laid;
-        for (const Piece& piece : *f.pieces) shapes.push_back(piece.shape);
+        for (const Piece& piece : *f.cut.pieces) shapes.push_back(piece.shape);
         double sum = 0;
-        for (const Section& s : f.loads->sections) {
+        for (const Section& s : f.cut.loads->sections) {
             for (const Piece& piece : s.pieces) {
                 laid.push_back(piece.shape);
                 sum += piece.shape.area_mm2();
@@ -179,6 +179,6 @@ TEST_CASE("words on any blank: ink stays in the room, sections cover it once") {
         RC_ASSERT(subtract(all, again).area_mm2() + subtract(again, all).area_mm2() < 0.05);
         RC_ASSERT(std::abs(sum - all.area_mm2()) < 1e-3 * all.area_mm2() + 0.05);
         // Masks run to the edges only where edges can place them.
-        RC_ASSERT(!f.loads->spans_face || f.blank->straight_sides);
+        RC_ASSERT(!f.cut.loads->spans_face || f.face->blank->straight_sides);
     }));
 }

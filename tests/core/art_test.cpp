@@ -109,10 +109,10 @@ TEST_CASE("a part dropped or recoloured, mirrored and sized, is still the same d
     d.by_width = false;
     CHECK(inches(whole(made(d, room)).bounds().height()) == Approx(6).margin(1e-4));
     d.dropped = {0};
-    d.colours[1] = 3;
+    d.colours[1] = ColourId{"1.3"};
     const ArtPlan plan = made(d, room);
     REQUIRE(plan.parts[0].size() == 1);
-    CHECK(plan.parts[0][0].colour == 3);
+    CHECK(plan.parts[0][0].colour == ColourId{"1.3"});
 }
 
 TEST_CASE("groups, transforms, use, styles and units of an SVG are followed") {
@@ -219,39 +219,40 @@ TEST_CASE("a rim lies behind its ink: an overlay all of it, a knock-out all but 
     Job job = porch_board();
     job = add_colour(job, {0, 0});
     Text& t = lettering(job);
-    t.colour = 1;
-    t.rim = Rim{measure("1/8"), 0, true, measure("1/32"), false};
-    const auto region = [&](std::size_t colour) {
+    const ColourId second = job.signs[0].faces[0].colours[1].id;
+    t.colour = second;
+    t.rim = Rim{measure("1/8"), first_colour, true, measure("1/32"), false};
+    const auto region = [&](const ColourId& colour) {
         const Plan p = plan_of(job);
         std::vector<Region> all;
-        for (const Piece& piece : *p.of(0, 0, colour)->pieces) all.push_back(piece.shape);
+        for (const Piece& piece : *p.of(colour)->cut.pieces) all.push_back(piece.shape);
         return merge(all);
     };
-    const Region ink = region(1);
-    const Region over = region(0);
+    const Region ink = region(second);
+    const Region over = region(first_colour);
     CHECK(subtract(ink, over).empty());
     CHECK(over.bounds().width() == Approx(ink.bounds().width() + 2 * to_grid(0.125_in)).margin(4));
     t.rim->under = false;
-    const Region cut_out = region(0);
+    const Region cut_out = region(first_colour);
     const Region both = intersect(ink, cut_out);
     CHECK(both.area_mm2() > 0);
     CHECK(subtract(both, subtract(ink, grow(ink, Length::sixtyfourths(-2)))).area_mm2() < 1);
     const Plan plan = plan_of(job);
-    REQUIRE(plan.faces.size() == 2);
-    CHECK(plan.faces[0].colour == 0);  // what lies behind is laid first
-    std::set<std::string> names;
+    REQUIRE(plan.colours.size() == 2);
+    CHECK(plan.colours[0].id == first_colour);  // what lies behind is laid first
+    std::set<StepId> names;
     int proofs = 0;
     int finals = 0;
-    for (const Task& task : plan.tasks) {
+    for (const Task& task : *plan.tasks) {
         CHECK(names.insert(task.id).second);
-        proofs += task.kind == "proof" ? 1 : 0;
-        finals += task.kind == "final" ? 1 : 0;
+        proofs += task.work == Work::Proof ? 1 : 0;
+        finals += task.work == Work::Final ? 1 : 0;
     }
     CHECK(proofs == 1);
     CHECK(finals == 1);
     // Seen through from behind, the ink in front is laid first.
     job.signs.front().blank.from_behind = true;
-    CHECK(plan_of(job).faces[0].colour == 1);
+    CHECK(plan_of(job).colours[0].colour == 1);
     const Job fewer = remove_colour(job, {0, 0}, 0);
     CHECK_FALSE(fewer.signs[0].faces[0].lettering.main().rim);
     CHECK(read_job(write_job(job)).value() == job);

@@ -210,13 +210,15 @@ TEST_CASE("the back of an arrow points the other way, and its words still read")
     sign.faces.front().lettering.main().words = "SLIPWAY";
     job = letter_back(job, 0);
     const Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));
-    REQUIRE(p.of(0, 1) != nullptr);
-    const Region front = p.of(0, 0)->blank->outline;
-    CHECK(p.of(0, 1)->blank->outline == front.mirrored(front.bounds().high.x));
-    CHECK(p.of(0, 1)->lettering->letters.front().ink.bounds().low.x <
-          p.of(0, 1)->lettering->letters.back().ink.bounds().low.x);
-    CHECK(p.of(0, 0)->blank->cuts.size() == 1);
-    CHECK(p.of(0, 1)->blank->cuts.empty());
+    REQUIRE(p.colours.size() == 2);
+    const FacePlan& f = *p.colours[0].face;
+    const FacePlan& back = *p.colours[1].face;
+    const Region front = f.blank->outline;
+    CHECK(back.blank->outline == front.mirrored(front.bounds().high.x));
+    CHECK(back.lettering->letters.front().ink.bounds().low.x <
+          back.lettering->letters.back().ink.bounds().low.x);
+    CHECK(f.blank->cuts.size() == 1);
+    CHECK(back.blank->cuts.empty());
 }
 
 TEST_CASE("clear acrylic lettered from behind is cut in mirror writing") {
@@ -225,18 +227,18 @@ TEST_CASE("clear acrylic lettered from behind is cut in mirror writing") {
     const Plan from_front = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));
     job.signs.front().blank.from_behind = true;
     const Plan behind = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));
-    const Box face = behind.faces[0].blank->face;
-    const auto& as_read = *from_front.faces[0].pieces;
-    const auto& as_laid = *behind.faces[0].pieces;
+    const Box face = behind.colours[0].face->blank->face;
+    const auto& as_read = *from_front.colours[0].cut.pieces;
+    const auto& as_laid = *behind.colours[0].cut.pieces;
     REQUIRE(as_read.size() == as_laid.size());
     for (std::size_t i = 0; i < as_read.size(); ++i) CHECK(as_laid[i].shape == as_read[i].shape.mirrored(face.high.x));
     // What is seen in front is laid first; the ground would hide it and goes on last.
     CHECK(behind.mark_of("method") != Mark::Stop);
     std::size_t first_ground = 0;
     std::size_t last_colour = 0;
-    for (std::size_t i = 0; i < behind.tasks.size(); ++i) {
-        if (behind.tasks[i].kind == "ground" && first_ground == 0) first_ground = i;
-        if (behind.tasks[i].kind == "lift") last_colour = i;
+    for (std::size_t i = 0; i < behind.tasks->size(); ++i) {
+        if ((*behind.tasks)[i].work == Work::Ground && first_ground == 0) first_ground = i;
+        if ((*behind.tasks)[i].work == Work::Lift) last_colour = i;
     }
     CHECK(last_colour < first_ground);
 }
@@ -251,39 +253,40 @@ TEST_CASE("four arrows are copies with other words, on one post, and plan on the
     for (const char* words : {"TEA ROOM", "CHANDLERY", "LOST OARS"}) job = copy_sign(job, job.signs.size() - 1, words);
     job = set_on_post(job);
     Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));
-    REQUIRE(p.faces.size() == 4);
+    REQUIRE(p.colours.size() == 4);
     REQUIRE(p.post);
     CHECK(p.post->arms.size() == 4);
     // 4 1/2 in heads, 1 in apart: the last one's upper edge is 4 x 1 + 3 x 4 1/2 down.
     CHECK(p.post->arms.back().from_top == 17.5_in);
     // The steps of each sign are told apart, and what is cut for one leaves the others alone.
-    std::set<std::string> ids;
-    for (const Task& t : p.tasks) CHECK(ids.insert(t.id).second);
-    const auto cut = std::find_if(p.tasks.begin(), p.tasks.end(), [](const Task& t) { return t.kind == "cut"; });
-    REQUIRE(cut != p.tasks.end());
-    const auto cuts = std::count_if(p.tasks.begin(), p.tasks.end(), [](const Task& t) { return t.kind == "cut"; });
+    std::set<StepId> ids;
+    for (const Task& t : *p.tasks) CHECK(ids.insert(t.id).second);
+    const auto cut = std::find_if(p.tasks->begin(), p.tasks->end(), [](const Task& t) { return t.work == Work::Cut; });
+    REQUIRE(cut != p.tasks->end());
+    const auto cuts = std::count_if(p.tasks->begin(), p.tasks->end(), [](const Task& t) { return t.work == Work::Cut; });
     CHECK(cuts < 4);  // arrows share loads
-    const std::string step = cut->id;
+    const StepId step = cut->id;
     job = tick(job, p, step, moment("2026-05-04T18:40"));
-    std::set<std::string> cut_for;
+    std::set<ColourId> cut_for;
     for (const CutLoad& c : job.bench.cut) CHECK(cut_for.insert(c.of).second);
     CHECK(cut_for.size() > 1);
     p = plan(job, usual_shop(), library(), moment("2026-05-04T18:40"));
     for (std::size_t s = 0; s < 4; ++s) {
-        CHECK(p.of(s, 0)->loads->loads.front().cut == cut_for.contains(std::to_string(s + 1)));
-        CHECK(p.of(s, 0)->loads->misfits.empty());
+        const ColourPlan& arrow = *p.of(job.signs[s].faces[0].id);
+        CHECK(arrow.cut.loads->loads.front().cut == cut_for.contains(arrow.id));
+        CHECK(arrow.cut.loads->misfits.empty());
     }
     CHECK(untick(job, step).bench.cut.empty());
     const Job fewer = remove_sign(job, 2);
     CHECK(fewer.post->arms.size() == 3);
-    CHECK(copy_sign(fewer, 0, "X").signs[1].id == "5");
+    CHECK(copy_sign(fewer, 0, "X").signs[1].id == SignId{"5"});
 }
 
 TEST_CASE("a post that is too short says by how much") {
     Post post;
     post.height = measure("10");
     post.arms = {{"1", measure("1")}, {"2", measure("1")}};
-    const PostPlan plan = set_on_post(post, {{"1", "a", 5_in}, {"2", "b", 5_in}});
+    const PostPlan plan = set_on_post(post, {{SignId{"1"}, "a", 5_in}, {SignId{"2"}, "b", 5_in}});
     REQUIRE(says(plan.problems, "post.too-short"));
     CHECK(std::get<Length>(plan.problems.front().what.arguments.front().second) == 2_in);
 }

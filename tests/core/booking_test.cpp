@@ -19,9 +19,9 @@ TEST_CASE("a load that is cut takes its film from the drawer once, and leaves wh
     shop.drawer = {roll(60_in)};
     Job job = porch_board();
     const Plan plan = skarvel::plan(job, shop, library(), now);
-    const Load& load = plan.faces.front().loads->loads.back();
+    const Load& load = plan.colours.front().cut.loads->loads.back();
     REQUIRE(load.rest);
-    job = tick(job, plan, "1/cut/" + load.name, now);
+    job = tick(job, plan, StepId{"1/cut/" + load.name}, now);
     REQUIRE(job.bench.cut.size() == 1);
     CHECK(job.bench.cut.front().rest == load.rest);
     CHECK(*read_job(write_job(job)) == job);
@@ -38,7 +38,7 @@ TEST_CASE("a load that is cut takes its film from the drawer once, and leaves wh
     making(small).film = "removable-matt";
     making(small).margin = measure("1/4");
     const Plan next = skarvel::plan(small, once.shop, library(), now);
-    CHECK(next.faces.front().loads->loads.front().from == once.shop.drawer[1].name);
+    CHECK(next.colours.front().cut.loads->loads.front().from == once.shop.drawer[1].name);
 }
 
 TEST_CASE("film that is spoilt is lost, told, and taken from the drawer once") {
@@ -46,8 +46,8 @@ TEST_CASE("film that is spoilt is lost, told, and taken from the drawer once") {
     shop.drawer = {roll(100_in)};
     Job job = porch_board();
     Plan plan = skarvel::plan(job, shop, library(), now);
-    const Load& load = plan.faces.front().loads->loads.front();
-    job = tick(job, plan, "1/cut/" + load.name, now);
+    const Load& load = plan.colours.front().cut.loads->loads.front();
+    job = tick(job, plan, StepId{"1/cut/" + load.name}, now);
     // A whole load, before its film was booked.
     const Job again = cut_again(job, 0);
     REQUIRE(again.bench.spoilt.size() == 1);
@@ -76,7 +76,7 @@ TEST_CASE("a roll too short is told, with how much to buy") {
     const auto said = std::find_if(plan.problems.begin(), plan.problems.end(),
                                    [](const Problem& p) { return p.what.id == "film.short"; });
     REQUIRE(said != plan.problems.end());
-    CHECK(std::get<Length>(said->remedy.arguments.front().second) == plan.faces.front().loads->film_total - 20_in);
+    CHECK(std::get<Length>(said->remedy.arguments.front().second) == plan.colours.front().cut.loads->film_total - 20_in);
     shop.drawer = {roll(20_in), roll(30_in)};
     const Plan enough = skarvel::plan(porch_board(), shop, library(), now);
     CHECK(std::none_of(enough.problems.begin(), enough.problems.end(),
@@ -90,14 +90,14 @@ TEST_CASE("on film with a direction no section of a decal is turned") {
         making(job).way = Way::Decal;  // a mask does not show its film
         making(job).film = "removable-matt";
         const Plan plan = skarvel::plan(job, shop, library(), now);
-        const FacePlan& face = plan.faces.front();
-        REQUIRE_FALSE(face.loads->loads.empty());
-        for (const Load& load : face.loads->loads) {
+        const ColourPlan& face = plan.colours.front();
+        REQUIRE_FALSE(face.cut.loads->loads.empty());
+        for (const Load& load : face.cut.loads->loads) {
             for (const Placement& p : load.placements) {
                 CHECK_FALSE(p.turned);
-                const Box lies = box_on_mat(face.loads->sections[p.section].film.bounds(), p);
-                CHECK(lies.high.x <= to_grid(face.bed.usable.across));
-                CHECK(lies.high.y <= to_grid(face.bed.usable.along));
+                const Box lies = box_on_mat(face.cut.loads->sections[p.section].film.bounds(), p);
+                CHECK(lies.high.x <= to_grid(face.cut.bed.usable.across));
+                CHECK(lies.high.y <= to_grid(face.cut.bed.usable.along));
             }
         }
     }
@@ -111,10 +111,10 @@ TEST_CASE("where it is asked for, a section longer than the mat lies on it at a 
     making(job).way = Way::Decal;
     making(job).film = "permanent-gloss";
     const Plan straight = skarvel::plan(job, shop, library(), now);
-    REQUIRE(straight.faces.front().loads->sections.size() > 1);
+    REQUIRE(straight.colours.front().cut.loads->sections.size() > 1);
     making(job).wishes.any_angle = true;
     const Plan slanted = skarvel::plan(job, shop, library(), now);
-    const LoadsPlan& loads = *slanted.faces.front().loads;
+    const LoadsPlan& loads = *slanted.colours.front().cut.loads;
     REQUIRE(loads.sections.size() == 1);
     const Placement& p = loads.loads.front().placements.front();
     CHECK(p.slant > 0);
@@ -154,10 +154,10 @@ TEST_CASE("a shop without a machine, or a bed that none takes, is told, and plan
     making(job).bed = "sold last year / 24 × 24";
     const Plan other = skarvel::plan(job, shop, library(), now);
     CHECK(said(other, "loads.no-bed") == 1);
-    CHECK(other.faces.front().loads->sections == usual.faces.front().loads->sections);
+    CHECK(other.colours.front().cut.loads->sections == usual.colours.front().cut.loads->sections);
     making(job).bed.clear();
     shop.machines.clear();
     const Plan none = skarvel::plan(job, shop, library(), now);
     CHECK(said(none, "loads.no-machine") == 1);
-    CHECK_FALSE(none.faces.front().loads->loads.empty());
+    CHECK_FALSE(none.colours.front().cut.loads->loads.empty());
 }

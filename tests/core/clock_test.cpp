@@ -12,13 +12,16 @@ namespace {
 
 Task task(const std::string& id, int minutes, std::vector<Wait> waits = {}) {
     Task t;
-    t.id = t.kind = id;
+    t.id.name = id;
     t.hands_on = Minutes(minutes);
     t.waits = std::move(waits);
     return t;
 }
 
 Wait after(std::size_t i, int minutes) { return {i, Minutes(minutes), std::nullopt, {}}; }
+
+// Tasks as a schedule takes them.
+Shared<std::vector<Task>> all_of(std::vector<Task> tasks) { return {std::move(tasks)}; }
 
 Hours evenings() { return usual_shop().hours; }
 
@@ -55,8 +58,7 @@ std::vector<Task> random_tasks() {
 
 TEST_CASE("waits run at night, hands only on the hours") {
     // Monday 21:00: twenty minutes fit before half past nine, the next coat two hours later must wait for Tuesday.
-    const ClockInput in{
-        {task("ground", 20), task("second", 20, {after(0, 120)})}, evenings(), {}, {}, {}, moment("2026-05-04T21:00")};
+    const ClockInput in{all_of({task("ground", 20), task("second", 20, {after(0, 120)})}), evenings(), {}, {}, {}, moment("2026-05-04T21:00")};
     const Schedule s = schedule(in);
     CHECK(slot_of(s, 0).start == moment("2026-05-04T21:00"));
     CHECK(slot_of(s, 1).start == moment("2026-05-05T18:30"));
@@ -66,7 +68,7 @@ TEST_CASE("waits run at night, hands only on the hours") {
 }
 
 TEST_CASE("work without a wait fills the waits of other work") {
-    const ClockInput in{{task("ground", 20), task("second", 20, {after(0, 60)}), task("weed", 40)},
+    const ClockInput in{all_of({task("ground", 20), task("second", 20, {after(0, 60)}), task("weed", 40)}),
                         evenings(),
                         {},
                         {},
@@ -82,7 +84,7 @@ TEST_CASE("a lift window binds the last coat and the lift into one sitting") {
     Task lift = task("lift", 10, {after(0, 15)});
     lift.waits.front().at_most = Minutes(60);
     // Forty minutes and a quarter of an hour do not fit after 21:00: the coat moves with the lift.
-    const ClockInput in{{task("colour", 40), lift}, evenings(), {}, {}, {}, moment("2026-05-04T20:40")};
+    const ClockInput in{all_of({task("colour", 40), lift}), evenings(), {}, {}, {}, moment("2026-05-04T20:40")};
     const Schedule s = schedule(in);
     CHECK(slot_of(s, 0).start == moment("2026-05-05T18:30"));
     CHECK(slot_of(s, 1).start - slot_of(s, 0).end == Minutes(15));
@@ -93,14 +95,14 @@ TEST_CASE("random work: on the hours, one thing at a time, every wait kept") {
         const ClockInput in{
             random_tasks(), evenings(), {}, {}, {}, moment("2026-05-04T12:00") + Minutes(*rc::gen::inRange(0, 10'000))};
         const Schedule s = schedule(in);
-        RC_ASSERT(s.slots.size() == in.tasks.size());
+        RC_ASSERT(s.slots.size() == in.tasks->size());
         for (std::size_t i = 0; i < s.slots.size(); ++i) {
             const Slot& slot = s.slots[i];
             RC_ASSERT(slot.start >= in.now);
-            RC_ASSERT(slot.end - slot.start == in.tasks[slot.task].hands_on);
+            RC_ASSERT(slot.end - slot.start == (*in.tasks)[slot.task].hands_on);
             RC_ASSERT(inside(in.hours, slot.start, slot.end));
             if (i > 0) RC_ASSERT(slot.start >= s.slots[i - 1].end);
-            for (const Wait& w : in.tasks[slot.task].waits)
+            for (const Wait& w : (*in.tasks)[slot.task].waits)
                 RC_ASSERT(slot.start - slot_of(s, w.after).end >= w.at_least);
         }
     }));
@@ -122,38 +124,38 @@ TEST_CASE("the latest start meets the deadline, and five minutes of sittings lat
 }
 
 TEST_CASE("what is done stands where it was done, and the rest follows from there") {
-    ClockInput in{{task("ground", 20), task("second", 20, {after(0, 120)})},
+    ClockInput in{all_of({task("ground", 20), task("second", 20, {after(0, 120)})}),
                   evenings(),
                   {},
-                  {{"ground", moment("2026-05-04T18:40")}},
+                  {{StepId{"ground"}, moment("2026-05-04T18:40")}},
                   {},
                   moment("2026-05-04T18:45")};
     Schedule s = schedule(in);
     CHECK(slot_of(s, 0).done);
     CHECK(slot_of(s, 1).start == moment("2026-05-04T20:40"));
-    in.held["ground"] = moment("2026-05-04T21:00");  // not dry yet
+    in.held[StepId{"ground"}] = moment("2026-05-04T21:00");  // not dry yet
     s = schedule(in);
     CHECK(slot_of(s, 1).start == moment("2026-05-04T21:00"));
 }
 
 TEST_CASE("no hours, a task too long, no tasks: said, not guessed") {
     const Schedule none =
-        schedule({{task("a", 10)}, {}, moment("2026-05-09T12:00"), {}, {}, moment("2026-05-04T12:00")});
+        schedule({all_of({task("a", 10)}), {}, moment("2026-05-09T12:00"), {}, {}, moment("2026-05-04T12:00")});
     REQUIRE(none.problems.size() == 1);
     CHECK(none.problems.front().what.id == "clock.no-hours");
-    const Schedule long_task = schedule({{task("a", 300)}, evenings(), {}, {}, {}, moment("2026-05-04T12:00")});
+    const Schedule long_task = schedule({all_of({task("a", 300)}), evenings(), {}, {}, {}, moment("2026-05-04T12:00")});
     REQUIRE_FALSE(long_task.problems.empty());
     CHECK(long_task.problems.front().what.id == "clock.longer-than-sitting");
     CHECK(long_task.slots.front().start == moment("2026-05-04T18:30"));
-    CHECK(schedule({{}, evenings(), {}, {}, {}, moment("2026-05-04T12:00")}).slots.empty());
+    CHECK(schedule({all_of({}), evenings(), {}, {}, {}, moment("2026-05-04T12:00")}).slots.empty());
 }
 
 TEST_CASE("masks come off in the reverse order of laying") {
     const Plan plan = plan_of(porch_board());
     std::vector<std::string> laid, lifted;
     for (const Step& s : plan.bench->steps) {
-        if (s.kind == "lay") laid.push_back(s.id.substr(s.id.rfind('/') + 1));
-        if (s.kind == "lift") lifted.push_back(s.id.substr(s.id.rfind('/') + 1));
+        if (s.work == Work::Lay) laid.push_back(s.id.name.substr(s.id.name.rfind('/') + 1));
+        if (s.work == Work::Lift) lifted.push_back(s.id.name.substr(s.id.name.rfind('/') + 1));
     }
     CHECK(laid == std::vector<std::string>{"BOAT", "HOUS", "E"});
     CHECK(lifted == std::vector<std::string>(laid.rbegin(), laid.rend()));
@@ -163,8 +165,8 @@ TEST_CASE("a decal is covered with clear after 72 hours, or laid on it") {  // c
     const auto wait_before_clear = [](const Job& job) {
         Minutes longest{0};
         const Plan plan = plan_of(job);
-        for (const Task& t : plan.tasks) {
-            if (t.kind != "clear" || t.number != 1) continue;
+        for (const Task& t : *plan.tasks) {
+            if (t.work != Work::Clear || t.number != 1) continue;
             for (const Wait& w : t.waits) longest = std::max(longest, w.at_least);
         }
         return longest;
@@ -175,7 +177,7 @@ TEST_CASE("a decal is covered with clear after 72 hours, or laid on it") {  // c
     CHECK(wait_before_clear(job) == Minutes(0));
     const Plan plan = plan_of(job);
     std::vector<std::string> kinds;
-    for (const Step& s : plan.bench->steps) kinds.push_back(s.kind);
+    for (const Step& s : plan.bench->steps) kinds.emplace_back(word_of(s.work));
     CHECK(std::find(kinds.begin(), kinds.end(), "clear-under") < std::find(kinds.begin(), kinds.end(), "lay"));
 }
 
@@ -183,8 +185,8 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
     const Shop shop = usual_shop();
     Job job = porch_board();
     const Plan first = plan_of(job);
-    job = tick(job, first, "1/sand", moment("2026-05-05T19:00"));
-    job = tick(job, first, "1/ground/1", moment("2026-05-06T19:30"));
+    job = tick(job, first, StepId{"1/sand"}, moment("2026-05-05T19:00"));
+    job = tick(job, first, StepId{"1/ground/1"}, moment("2026-05-06T19:30"));
     const Plan later = plan_of(job, "2026-05-06T19:30");
     CHECK(later.bench->done() == 2);
     CHECK(later.clock->ready > first.clock->ready);
@@ -194,12 +196,12 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
     finish_of(job).ground.reset();
     finish_of(job).seal = "none";
     const Plan without = plan_of(job, "2026-05-06T19:30");
-    CHECK(without.bench->orphans == std::vector<std::string>{"1/ground/1"});
+    CHECK(without.bench->orphans == std::vector<StepId>{{"1/ground/1"}});
     CHECK(without.mark_of("bench") == Mark::Look);
     CHECK(job.bench.ticks.size() == 2);
 
-    CHECK(tick(job, first, "1/no-such-step", moment("2026-05-06T19:30")) == job);
-    CHECK_FALSE(untick(job, "1/sand").bench.ticks.contains("1/sand"));
+    CHECK(tick(job, first, StepId{"1/no-such-step"}, moment("2026-05-06T19:30")) == job);
+    CHECK_FALSE(untick(job, StepId{"1/sand"}).bench.ticks.contains(StepId{"1/sand"}));
 }
 
 TEST_CASE("every step has an instruction, a check, and the cautions of its tools and tins") {
@@ -211,7 +213,7 @@ TEST_CASE("every step has an instruction, a check, and the cautions of its tools
     for (const Step& s : plan.bench->steps) {
         CHECK(library().catalogue.has(s.instruction.id));
         CHECK(library().catalogue.has(s.check.id));
-        for (const Reason& c : s.cautions) care[s.kind].insert(c.id);
+        for (const Reason& c : s.cautions) care[word_of(s.work)].insert(c.id);
     }
     CHECK(care["sand"].contains("care.lead"));
     CHECK(care["cut"].contains("care.blade"));
@@ -229,16 +231,16 @@ TEST_CASE("painted fields and frames are work of their own, where they belong in
     b.fields.push_back({.middle = measure("30"), .depth = measure("4")});
     const auto place = [&](const std::string& id) {
         const Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T18:00"));
-        const auto at = std::find_if(p.tasks.begin(), p.tasks.end(), [&](const Task& t) { return t.id == id; });
-        REQUIRE(at != p.tasks.end());
-        return at - p.tasks.begin();
+        const auto at = std::find_if(p.tasks->begin(), p.tasks->end(), [&](const Task& t) { return t.id.name == id; });
+        REQUIRE(at != p.tasks->end());
+        return at - p.tasks->begin();
     };
     CHECK(place("1/ground/2") < place("1/field/1"));
     CHECK(place("1/frame") > place("1/clear/2"));
     b.frame.before = true;
     CHECK(place("1/frame") < place("1/ground/1"));
     const Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T18:00"));
-    const Task& field = p.tasks[static_cast<std::size_t>(place("1/field/1"))];
+    const Task& field = (*p.tasks)[static_cast<std::size_t>(place("1/field/1"))];
     REQUIRE(field.waits.size() == 1);
     CHECK(field.waits.front().at_least == coat_of(library().trade, "chalk-paint").paint_over);  // tape on dry paint
 }
@@ -247,7 +249,7 @@ TEST_CASE("coats cover edges and back where those are finished") {
     Job job = porch_board();
     const auto ground_minutes = [&] {
         const Plan p = plan(job, usual_shop(), library(), moment("2026-05-04T18:00"));
-        return std::find_if(p.tasks.begin(), p.tasks.end(), [](const Task& t) { return t.id == "1/ground/1"; })
+        return std::find_if(p.tasks->begin(), p.tasks->end(), [](const Task& t) { return t.id.name == "1/ground/1"; })
             ->hands_on;
     };
     const Minutes face = ground_minutes();

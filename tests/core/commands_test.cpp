@@ -35,10 +35,10 @@ Job after_any_command(const Job& job, const Plan& plan) {
     const FaceAt at{any_of_them(job.signs.size() - 1), any_of_them(0)};
     const bool there = at.sign < job.signs.size() && at.face < job.signs[at.sign].faces.size();
     const Face& face = there ? job.signs[at.sign].faces[at.face] : job.signs.front().faces.front();
-    const FacePlan& known = there ? *plan.of(at.sign, at.face, 0) : plan.faces.front();
+    const ColourPlan& known = there ? *plan.of(face.id) : plan.colours.front();
     const std::vector<PlacedThing> things = things_on(face, known);
-    const std::string id = things.empty() || *rc::gen::inRange(0, 8) == 0
-                               ? "nothing"
+    const ThingId id = things.empty() || *rc::gen::inRange(0, 8) == 0
+                               ? ThingId{"nothing"}
                                : things[*rc::gen::inRange<std::size_t>(0, things.size())].id;
     const Length by = Length::sixtyfourths(*rc::gen::inRange(-64, 65));
     const Display inches{Unit::Inch, 16};
@@ -74,9 +74,9 @@ Job after_any_command(const Job& job, const Plan& plan) {
         case 14:
             return remove_sign(job, at.sign);
         case 15: {
-            if (plan.tasks.empty()) return job;
-            const std::size_t task = any_of_them(plan.tasks.size());
-            return tick(job, plan, task < plan.tasks.size() ? plan.tasks[task].id : "1/no-such-step",
+            if (plan.tasks->empty()) return job;
+            const std::size_t task = any_of_them(plan.tasks->size());
+            return tick(job, plan, task < plan.tasks->size() ? (*plan.tasks)[task].id : StepId{"1/no-such-step"},
                         moment("2026-05-04T19:00"));
         }
         case 16:
@@ -105,8 +105,8 @@ TEST_CASE("any commands, with what is there and what is not: the file keeps the 
                     RC_ASSERT(!face.lettering.texts.empty());
                     RC_ASSERT(!face.colours.empty());
                     // Nothing is in a colour that is not there.
-                    for (const Art& art : face.art) RC_ASSERT(art.colour < face.colours.size());
-                    for (const Text& text : face.lettering.texts) RC_ASSERT(text.colour < face.colours.size());
+                    for (const Art& art : face.art) RC_ASSERT(find_colour(face, art.colour) != nullptr);
+                    for (const Text& text : face.lettering.texts) RC_ASSERT(find_colour(face, text.colour) != nullptr);
                 }
             }
             const auto back = read_job(write_job(job));
@@ -136,10 +136,10 @@ TEST_CASE("art comes nearer to the front and goes back, and the ends of the row 
     CHECK(order(remove_art(job, {}, 1)) == "br");
     // What is locked is neither nudged nor hung elsewhere.
     job.signs.front().faces.front().art[1].locked = true;
-    const std::string id = job.signs.front().faces.front().art[1].id;
+    const ThingId id = job.signs.front().faces.front().art[1].id;
     const Plan plan = plan_of(job);
     CHECK(is_locked(job.signs.front().faces.front(), id));
-    CHECK(nudge_thing(job, {}, plan.faces.front(), id, 1_in, 1_in, {Unit::Inch, 16}) == job);
+    CHECK(nudge_thing(job, {}, plan.colours.front(), id, 1_in, 1_in, {Unit::Inch, 16}) == job);
 }
 
 TEST_CASE("one letter is nudged from where it would stand, and put back") {
@@ -150,7 +150,7 @@ TEST_CASE("one letter is nudged from where it would stand, and put back") {
     // From the first letter: the text as a whole stays in the middle.
     const auto from_first = [](const Job& j, std::size_t i) {
         const Plan p = plan_of(j);
-        const auto& pieces = *p.faces.front().pieces;
+        const auto& pieces = *p.colours.front().cut.pieces;
         return pieces[i].shape.bounds().low - pieces[0].shape.bounds().low;
     };
     CHECK(from_first(nudged, 1) - from_first(job, 1) == at(0.25_in, 0.5_in));

@@ -87,7 +87,7 @@ TEST_CASE("a proposal taken becomes texts that come out as it said, and can be c
     job.signs.front().blank.clear.clear();
     lettering(job).words = "PULL TOGETHER THEN REST TOGETHER";
     const Plan before = plan_of(job);
-    const LetteringRoom room = room_of(job.signs.front().blank, *before.faces[0].blank);
+    const LetteringRoom room = room_of(job.signs.front().blank, *before.colours[0].face->blank);
     const ComposeWish wish = wish_for(lettering(job).words, {1, 4});
     const Proposals found = compose(wish, room, library().typefaces);
     REQUIRE(found.best.size() >= 3);
@@ -96,7 +96,7 @@ TEST_CASE("a proposal taken becomes texts that come out as it said, and can be c
         const Job taken = take_proposal(job, {0, 0}, p, wish);
         const auto& texts = taken.signs[0].faces[0].lettering.texts;
         REQUIRE(texts.size() == p.lines.size());
-        const LetteringPlan placed = *plan_of(taken).faces[0].lettering;
+        const LetteringPlan placed = *plan_of(taken).colours[0].face->lettering;
         CHECK(placed.problems.empty());
         for (std::size_t i = 0; i < texts.size(); ++i) {
             CHECK(texts[i].words == p.lines[i].words);

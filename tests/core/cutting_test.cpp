@@ -54,16 +54,16 @@ TEST_CASE("ties hold every keeper of a mask that is used again") {
     making(job).film = "reusable-sheet";
     making(job).tie = measure("1/8");
     const Plan plan = plan_of(job);
-    CHECK(plan.faces.front().loads->keepers == 0);  // B, O, A, O all held
-    CHECK(plan.faces.front().loads->sections.front().ties.size() >= 3);
-    const Evidence e = prove(job, plan, usual_shop(), files_of(job, plan, usual_shop()), CutFormat::Svg);
+    CHECK(plan.colours.front().cut.loads->keepers == 0);  // B, O, A, O all held
+    CHECK(plan.colours.front().cut.loads->sections.front().ties.size() >= 3);
+    const Evidence e = prove(plan, usual_shop(), files_of(job, plan, usual_shop()), CutFormat::Svg);
     CHECK(e.good());
 }
 
 TEST_CASE("weeding lines divide the waste of a decal and cross no ink; marks of neighbours lie on one another") {
     const Job job = long_decal();
     const Plan plan = plan_of(job);
-    const LoadsPlan& loads = *plan.faces.front().loads;
+    const LoadsPlan& loads = *plan.colours.front().cut.loads;
     int weeding = 0;
     for (const Section& s : loads.sections) {
         for (const KnifeLine& l : s.lines) {
@@ -77,7 +77,7 @@ TEST_CASE("weeding lines divide the waste of a decal and cross no ink; marks of 
     CHECK(weeding > 0);
     const Plan masks = plan_of(porch_board());
     int marks = 0;
-    for (const Section& s : masks.faces.front().loads->sections) {
+    for (const Section& s : masks.colours.front().cut.loads->sections) {
         for (const KnifeLine& l : s.lines) {
             CHECK(l.kind == KnifeLine::Kind::Match);
             ++marks;
@@ -93,11 +93,11 @@ TEST_CASE("colours of one film share loads, and what one step cuts is kept for a
     const Plan plan = plan_of(job);
     int carried = 0;
     int own = 0;
-    for (const FacePlan& f : plan.faces) {
-        for (const Load& l : f.loads->loads) {
+    for (const ColourPlan& f : plan.colours) {
+        for (const Load& l : f.cut.loads->loads) {
             (l.carried_by.empty() ? own : carried) += 1;
             if (!l.carried_by.empty()) {
-                const bool cuts = std::any_of(plan.tasks.begin(), plan.tasks.end(),
+                const bool cuts = std::any_of(plan.tasks->begin(), plan.tasks->end(),
                                               [&](const Task& t) { return t.id == l.carried_by; });
                 CHECK(cuts);
             }
@@ -105,9 +105,9 @@ TEST_CASE("colours of one film share loads, and what one step cuts is kept for a
     }
     CHECK(carried > 0);
     CHECK(plan.loads_saved > 0);
-    CHECK(loads_to_cut(job, plan, usual_shop()).size() == static_cast<std::size_t>(own));
+    CHECK(loads_to_cut(plan, usual_shop()).size() == static_cast<std::size_t>(own));
     // Nothing overlaps on a shared load.
-    for (const LoadToCut& load : loads_to_cut(job, plan, usual_shop())) {
+    for (const LoadToCut& load : loads_to_cut(plan, usual_shop())) {
         for (std::size_t i = 0; i < load.sections.size(); ++i) {
             CHECK(load.sections[i].laid.film.bounds().high.x <= to_grid(load.bed.usable.across));
             CHECK(load.sections[i].laid.film.bounds().high.y <= to_grid(load.bed.usable.along));
@@ -116,7 +116,7 @@ TEST_CASE("colours of one film share loads, and what one step cuts is kept for a
         }
     }
     for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl})
-        CHECK(prove(job, plan, usual_shop(), files_of(job, plan, usual_shop()), format).good());
+        CHECK(prove(plan, usual_shop(), files_of(job, plan, usual_shop()), format).good());
 }
 
 TEST_CASE("what is in the drawer is used first, the smallest piece that does") {
@@ -127,13 +127,13 @@ TEST_CASE("what is in the drawer is used first, the smallest piece that does") {
                    {"other", "", "wrong film", 12_in, 9_in, false, false, 0}};
     const Plan p = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
     std::string from;
-    for (const Load& l : p.faces.front().loads->loads) from += l.from + ";";
+    for (const Load& l : p.colours.front().cut.loads->loads) from += l.from + ";";
     CHECK(from.find("odd piece") != std::string::npos);
     CHECK(from.find("wrong") == std::string::npos);
     // A roll that is narrower than the mat narrows the loads.
     shop.drawer = {{film, "", "narrow roll", 9_in, 120_in, true, false, 0}};
     const Plan narrow = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
-    CHECK(narrow.faces.front().bed.usable.across == 8.5_in);
+    CHECK(narrow.colours.front().cut.bed.usable.across == 8.5_in);
 }
 
 TEST_CASE("files that are spoilt are always noticed") {
@@ -141,9 +141,9 @@ TEST_CASE("files that are spoilt are always noticed") {
     for (const Job& job : {porch_board(), long_decal()}) {
         const Plan plan = plan_of(job);
         const FileSet good = files_of(job, plan, shop);
-        REQUIRE(prove(job, plan, shop, good, CutFormat::Svg).good());
-        REQUIRE(prove(job, plan, shop, good, CutFormat::Dxf).good());
-        REQUIRE(prove(job, plan, shop, good, CutFormat::Hpgl).good());
+        REQUIRE(prove(plan, shop, good, CutFormat::Svg).good());
+        REQUIRE(prove(plan, shop, good, CutFormat::Dxf).good());
+        REQUIRE(prove(plan, shop, good, CutFormat::Hpgl).good());
         std::string first;
         for (const auto& [name, bytes] : good) {
             if (first.empty() && name.ends_with(".svg")) first = name;
@@ -153,7 +153,7 @@ TEST_CASE("files that are spoilt are always noticed") {
             spoil(files);
             INFO(what);
             REQUIRE(files != good);
-            CHECK_FALSE(prove(job, plan, shop, files, CutFormat::Svg).good());
+            CHECK_FALSE(prove(plan, shop, files, CutFormat::Svg).good());
         };
         const auto edit = [](std::string& text, const std::string& pattern, const std::string& by) {
             text = std::regex_replace(text, std::regex(pattern), by, std::regex_constants::format_first_only);
@@ -202,13 +202,13 @@ TEST_CASE("a keeper filled and a lap taken away are noticed") {
     const std::size_t at = svg.find(" M", svg.find("class=\"ink\""));
     REQUIRE(at != std::string::npos);
     svg.erase(at, svg.find('Z', at) - at + 1);
-    const Evidence filled = prove(job, plan, shop, files, CutFormat::Svg);
+    const Evidence filled = prove(plan, shop, files, CutFormat::Svg);
     CHECK_FALSE(filled.good());
     // Without the lap: films that end at the seam itself.
     Job butt = job;
     making(butt).lap = measure("0");
     const Plan without = plan_of(butt);
-    const Evidence e = prove(job, plan, shop, files_of(butt, without, shop), CutFormat::Svg);
+    const Evidence e = prove(plan, shop, files_of(butt, without, shop), CutFormat::Svg);
     CHECK_FALSE(e.good());
 }
 
@@ -218,7 +218,7 @@ TEST_CASE("laid by hand, a butt opens more often than a lap, and the same every 
     const auto tried = [&](const char* lap) {
         making(job).lap = measure(lap);
         const Plan plan = plan_of(job);
-        return prove(job, plan, shop, files_of(job, plan, shop), CutFormat::Svg).by_hand;
+        return prove(plan, shop, files_of(job, plan, shop), CutFormat::Svg).by_hand;
     };
     const auto butt = tried("0");
     const auto lapped = tried("1/8");
@@ -233,7 +233,7 @@ TEST_CASE("laid by hand, a butt opens more often than a lap, and the same every 
 TEST_CASE("seams fall between words where that costs nothing") {
     const Job job = panel_job("TERN QUAY ROWING", "42", "8");
     const Plan plan = plan_of(job);
-    const LoadsPlan& loads = *plan.faces.front().loads;
+    const LoadsPlan& loads = *plan.colours.front().cut.loads;
     REQUIRE(loads.sections.size() > 1);
     for (const Section& s : loads.sections) {
         INFO(s.letters);
@@ -248,21 +248,21 @@ TEST_CASE("files of any sign go together again, and its sections cover the ink o
         const Plan p = plan(job, shop, library(), moment("2026-05-04T18:00"));
         RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
         // Letters of a few plotter units are no letters any more, and the proof says so.
-        RC_PRE(!p.faces.front().loads->sections.empty() && p.faces.front().lettering->cap_height > 0.5_in);
+        RC_PRE(!p.colours.front().cut.loads->sections.empty() && p.colours.front().face->lettering->cap_height > 0.5_in);
         RC_LOG() << write_job(job) << "\n";
         const FileSet files = files_of(job, p, shop);
         for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
             // A cut across ink, rounded to the plotter's unit, is looked at by itself above.
-            if (format == CutFormat::Hpgl && p.faces.front().loads->crossings > 0) continue;
-            const Evidence e = prove(job, p, shop, files, format);
+            if (format == CutFormat::Hpgl && p.colours.front().cut.loads->crossings > 0) continue;
+            const Evidence e = prove(p, shop, files, format);
             log_wrong(e);
             RC_ASSERT(e.good());
         }
         // Every piece of ink lies in the sections, and in one alone but for what laps carry through a cut piece.
         double ink = 0;
-        for (const Piece& piece : *p.faces.front().pieces) ink += piece.shape.area_mm2();
+        for (const Piece& piece : *p.colours.front().cut.pieces) ink += piece.shape.area_mm2();
         double carried = 0;
-        for (const Section& s : p.faces.front().loads->sections) {
+        for (const Section& s : p.colours.front().cut.loads->sections) {
             for (const Piece& piece : s.pieces) carried += piece.shape.area_mm2();
         }
         RC_ASSERT(std::abs(ink - carried) < 0.01 + 1e-6 * ink);

@@ -33,10 +33,10 @@ Job well_used() {
     job.customer = "Tern Quay rowing club";
     const Shop shop = usual_shop();
     const Plan plan = plan_of(job);
-    job = tick(job, plan, "1/proof", moment("2026-05-04T18:31"));
-    job = tick(job, plan, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
-    job = hold(job, "1/cut/BOAT+HOUS", moment("2026-05-04T20:00"));
-    job = tick(job, plan, "1/cut/E", moment("2026-05-04T19:10"));
+    job = tick(job, plan, StepId{"1/proof"}, moment("2026-05-04T18:31"));
+    job = tick(job, plan, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T19:00"));
+    job = hold(job, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T20:00"));
+    job = tick(job, plan, StepId{"1/cut/E"}, moment("2026-05-04T19:10"));
     job = cut_again(job, 1);
     return finish(job, "good", "Thinner coats.\n\"Two\" of them.", moment("2026-05-09T11:20"));
 }
@@ -312,7 +312,7 @@ TEST_CASE("both manifests say where every section lies, as the plan has it") {
     CHECK(from == files[1].bytes.size());
     std::size_t row = 1;
     std::size_t sections = 0;
-    for (const FacePlan& face : plan.faces) sections += face.loads->sections.size();
+    for (const ColourPlan& face : plan.colours) sections += face.cut.loads->sections.size();
     CHECK(rows.size() == sections + 1);
     for (const auto& load : json["loads"]) {
         for (const auto& section : load["sections"]) {
@@ -327,8 +327,8 @@ TEST_CASE("both manifests say where every section lies, as the plan has it") {
             CHECK(r[11] == section["mat"]["y"]);
             CHECK(r[12] == section["lays"][0]["face"]["x"]);
             CHECK(r[13] == section["lays"][0]["face"]["y"]);
-            const FacePlan& face = *plan.of_step(job, section["of"].get<std::string>());
-            const Box film = face.loads->sections.at(section["section"].get<std::size_t>() - 1).film.bounds();
+            const ColourPlan& face = *plan.of(ColourId{section["of"].get<std::string>()});
+            const Box film = face.cut.loads->sections.at(section["section"].get<std::size_t>() - 1).film.bounds();
             CHECK(std::stod(r[12]) == Approx(grid_to_mm(film.low.x)));
             CHECK(std::stod(section["film"]["top"].get<std::string>()) == Approx(grid_to_mm(film.high.y)));
         }

@@ -33,7 +33,7 @@ Job two_films() {
     // Two small signs whose masks lie on one load together, each in its own film.
     Job job = panel_job("OAR", "9", "7");
     job.signs.push_back(job.signs.front());
-    job.signs.back().id = "2";
+    make_new(job, job.signs.back());
     job.signs.back().faces.front().colours.front().making.film = "stencil-smooth";
     for (Sign& s : job.signs) s.faces.front().colours.front().making.margin = measure("1/2");
     return job;
@@ -100,10 +100,10 @@ TEST_CASE("the shopping list and the plan say what film is worth") {
     shop.drawer = {roll("removable-matt", 300_in, 1200, 120_in)};
     const Plan plan = skarvel::plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
     REQUIRE(plan.film.size() == 1);
-    const Length film = plan.faces.front().loads->film_total;
+    const Length film = plan.colours.front().cut.loads->film_total;
     CHECK(plan.film.front().needed == film);
     CHECK(*plan.film.front().worth_cents == std::llround(std::ceil(film.in_inches() * 10)));
-    const auto& items = plan.faces.front().shopping;
+    const auto& items = plan.colours.front().shopping;
     CHECK(std::any_of(items.begin(), items.end(),
                       [](const ShoppingItem& i) { return i.how_much.id == "buy.roll-priced"; }));
 }
@@ -112,7 +112,7 @@ TEST_CASE("a pattern runs on from section to section") {
     Shop shop = usual_shop();
     shop.drawer = {patterned({}, 5_in)};
     const Plan plan = skarvel::plan(long_board(), shop, library(), moment("2026-05-04T18:00"));
-    const LoadsPlan& p = *plan.faces.front().loads;
+    const LoadsPlan& p = *plan.colours.front().cut.loads;
     REQUIRE(p.sections.size() > 2);
     Length film;
     std::int64_t on_roll = 0;  // how much of the roll is used up, from where the first load begins on the pattern
@@ -137,14 +137,14 @@ TEST_CASE("a pattern runs on from section to section") {
     // Without a repeat less film does.
     shop.drawer = {patterned({}, {})};
     const Plan plain = skarvel::plan(long_board(), shop, library(), moment("2026-05-04T18:00"));
-    CHECK(plain.faces.front().loads->film_total <= p.film_total);
+    CHECK(plain.colours.front().cut.loads->film_total <= p.film_total);
     // Masks do not show it: they are turned, and need not match.
     Job masks = long_board();
     making(masks).way = Way::PaintThrough;
     shop.drawer = {patterned({}, 5_in)};
     const Plan painted = skarvel::plan(masks, shop, library(), moment("2026-05-04T18:00"));
-    CHECK(painted.faces.front().bed.usable.turns);
-    CHECK(painted.faces.front().bed.usable.repeat_along == Length{});
+    CHECK(painted.colours.front().cut.bed.usable.turns);
+    CHECK(painted.colours.front().cut.bed.usable.repeat_along == Length{});
 }
 
 TEST_CASE("where a pattern across is too wide to match, the plan says where it breaks") {
@@ -156,7 +156,7 @@ TEST_CASE("where a pattern across is too wide to match, the plan says where it b
     shop.drawer = {patterned(9_in, {})};
     const Plan wide = skarvel::plan(long_board(), shop, library(), moment("2026-05-04T18:00"));
     CHECK(breaks(wide) > 0);
-    CHECK_FALSE(wide.faces.front().loads->loads.empty());
+    CHECK_FALSE(wide.colours.front().cut.loads->loads.empty());
     shop.drawer = {patterned(0.25_in, {})};
     const Plan fine = skarvel::plan(long_board(), shop, library(), moment("2026-05-04T18:00"));
     CHECK(breaks(fine) == 0);
@@ -166,16 +166,16 @@ TEST_CASE("masks in two films are offered in one, where that saves a load and no
     const Job job = two_films();
     const Plan now = plan_of(job);
     CHECK(now.loads_saved == 0);
-    const auto all = alternatives(job, 1, 0, 0, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto all = alternatives(job, first_colour, usual_shop(), library(), moment("2026-05-04T18:00"));
     const auto one =
         std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.same-film"; });
     REQUIRE(one != all.end());
-    CHECK(one->figures.loads == figures_of(now, 1, 0, 0).loads - 1);
+    CHECK(one->figures.loads == figures_of(now, first_colour).loads - 1);
     CHECK(one->job.signs[1].faces[0].colours[0].making.film == "removable-matt");
     // Printable film tears as a mask: that is not offered.
     Job other = job;
     other.signs[0].faces[0].colours[0].making.film = "printable";
-    const auto none = alternatives(other, 1, 0, 0, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto none = alternatives(other, first_colour, usual_shop(), library(), moment("2026-05-04T18:00"));
     CHECK(std::none_of(none.begin(), none.end(),
                        [](const Alternative& a) { return a.what.id == "alternative.same-film"; }));
 }
@@ -187,18 +187,18 @@ TEST_CASE("loads that are shared are proved where no two large pieces go on one 
     lettering(job).size = measure("8");
     making(job).margin = measure("1/4");
     making(job).bed = "12-inch cutter / 12 × 12";
-    for (const char* id : {"2", "3"}) {
+    for (int n = 0; n < 2; ++n) {
         job.signs.push_back(job.signs.front());
-        job.signs.back().id = id;
+        make_new(job, job.signs.back());
     }
     const Plan plan = plan_of(job);
     int loads = 0;
-    for (const FacePlan& f : plan.faces) {
-        for (const Load& l : f.loads->loads) loads += l.carried_by.empty() ? 1 : 0;
+    for (const ColourPlan& f : plan.colours) {
+        for (const Load& l : f.cut.loads->loads) loads += l.carried_by.empty() ? 1 : 0;
     }
     std::vector<const LoadsPlan*> plans;
-    for (const FacePlan& f : plan.faces) plans.push_back(f.loads.get());
-    CHECK(least_loads_for(plans, plan.faces.front().bed.usable) == loads);
+    for (const ColourPlan& f : plan.colours) plans.push_back(f.cut.loads.get());
+    CHECK(least_loads_for(plans, plan.colours.front().cut.bed.usable) == loads);
     CHECK(loads == 3);
     // Boxes that go side by side are no obstacle; those that do not, are.
     const Room room{11.5_in, 23.5_in};

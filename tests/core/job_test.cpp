@@ -58,7 +58,7 @@ void edit(Job& job, int kind, int amount) {
             job = amount % 2 == 0 ? letter_back(job, 0) : bare_back(job, 0);
             break;
         default:
-            job.bench.ticks["1/sand"] = moment("2026-05-04T19:00") + Minutes(amount);
+            job.bench.ticks[StepId{"1/sand"}] = moment("2026-05-04T19:00") + Minutes(amount);
     }
 }
 
@@ -87,7 +87,7 @@ TEST_CASE("a new moment re-runs the clock alone, and a new paint leaves the sect
     const Shop shop = usual_shop();
     const auto run_at = [&](const char* at) {
         const auto p = planner.plan(job, shop, library(), moment(at));
-        return std::pair{planner.stages_run(), p->faces.front().loads};
+        return std::pair{planner.ran().size(), p->colours.front().cut.loads};
     };
     const auto [all, loads] = run_at("2026-05-04T18:00");
     CHECK(all == 13);
@@ -109,14 +109,13 @@ TEST_CASE("a run that is stopped leaves no trace") {
     CHECK(*planner.plan(porch_board(), usual_shop(), library(), moment("2026-05-04T18:00")) == plan_of(porch_board()));
 }
 
-TEST_CASE("stages are handed out as they are ready") {
+TEST_CASE("it is told how far a plan has come, face by face") {
     Planner planner;
-    int told = 0;
-    (void)planner.plan(porch_board(), usual_shop(), library(), moment("2026-05-04T18:00"), {}, [&](const Plan& p) {
-        ++told;
-        CHECK_FALSE(p.faces.empty());
-    });
-    CHECK(told == 4);  // the face, its steps, the schedule, the bench
+    std::vector<std::pair<std::size_t, std::size_t>> told;
+    Job job = copy_sign(porch_board(), 0, "SLIP");
+    (void)planner.plan(job, usual_shop(), library(), moment("2026-05-04T18:00"), {},
+                       [&](std::size_t done, std::size_t of) { told.emplace_back(done, of); });
+    CHECK(told == std::vector<std::pair<std::size_t, std::size_t>>{{1, 2}, {2, 2}});
 }
 
 TEST_CASE("the real width counts, the nominal one asks") {
@@ -153,7 +152,7 @@ TEST_CASE("a blank that cannot be is said so at the blank, and later stations sa
 
 TEST_CASE("the proof lapses when the words change") {
     Job job = porch_board();
-    job = tick(job, plan_of(job), "1/proof", moment("2026-05-04T18:31"));
+    job = tick(job, plan_of(job), StepId{"1/proof"}, moment("2026-05-04T18:31"));
     CHECK(plan_of(job).proof_signed);
     CHECK(plan_of(job).bench->done() == 1);
     lettering(job).words = "BOTHOUSE";
@@ -163,7 +162,7 @@ TEST_CASE("the proof lapses when the words change") {
     CHECK(plan.problems.front().what.id == "proof.lapsed");
     lettering(job).words = "BOATHOUSE";
     CHECK(plan_of(job).proof_signed);
-    CHECK_FALSE(plan_of(untick(job, "1/proof")).proof_signed);
+    CHECK_FALSE(plan_of(untick(job, StepId{"1/proof"})).proof_signed);
 }
 
 TEST_CASE("the ticket says each station in a line") {
@@ -205,7 +204,7 @@ TEST_CASE("the ticket tells where there is nothing, and what was done") {
     };
     CHECK(first(Station::Logbook) == "not finished");
     CHECK(second(Station::Logbook) == "3 records");
-    job = tick(job, plan_of(job), "1/sand", moment("2026-05-04T18:31"));
+    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T18:31"));
     CHECK(second(Station::Bench) == "1 done");
     job.deadline.reset();
     CHECK(first(Station::Clock).ends_with("hands-on"));
@@ -221,7 +220,7 @@ TEST_CASE("an empty job plans to nothing, without a stop anywhere but at the wor
     Job job = porch_board();
     lettering(job).words.clear();
     const Plan plan = plan_of(job);
-    CHECK(plan.tasks.empty());
+    CHECK(plan.tasks->empty());
     CHECK(plan.bench->steps.empty());
     CHECK(plan.mark_of("lettering") == Mark::Stop);
     CHECK(plan.mark_of("sections") == Mark::None);
@@ -231,13 +230,13 @@ TEST_CASE("an empty job plans to nothing, without a stop anywhere but at the wor
 TEST_CASE("sheets: distances of two corners from the board's edges, at a stated scale") {
     const Job job = porch_board();
     const Plan plan = plan_of(job);
-    const FacePlan& face = plan.faces.front();
-    for (const Section& s : face.loads->sections) {
-        const auto [low, high] = corners(s, face.blank->face);
+    const ColourPlan& face = plan.colours.front();
+    for (const Section& s : face.cut.loads->sections) {
+        const auto [low, high] = corners(s, face.face->blank->face);
         const Box film = s.film.bounds();
-        CHECK(low.from_left + low.from_right == face.blank->width);
+        CHECK(low.from_left + low.from_right == face.face->blank->width);
         CHECK(low.from_bottom == from_grid(film.low.y));
-        CHECK(high.from_top == face.blank->length - from_grid(film.high.y));
+        CHECK(high.from_top == face.face->blank->length - from_grid(film.high.y));
     }
     const std::vector<Page> pages = sheets(job, plan, usual_shop(), library());
     std::set<std::string> titles;

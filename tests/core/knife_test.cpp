@@ -13,7 +13,7 @@ using namespace skarvel::testing;
 TEST_CASE("the knife cuts what lies inside before what lies around it, section by section, lines last") {
     for (const Job& job : {porch_board(), long_board()}) {
         const Plan plan = plan_of(job);
-        for (const LoadToCut& load : loads_to_cut(job, plan, usual_shop())) {
+        for (const LoadToCut& load : loads_to_cut(plan, usual_shop())) {
             std::vector<int> parts(load.sections.size());
             std::size_t at = load.sections.size();
             std::set<std::size_t> seen;

@@ -31,7 +31,7 @@ Job read_from(const char* words, const char* cap, const char* distance) {
 
 std::set<std::string> said(const Job& job) {
     std::set<std::string> ids;
-    const auto reading = plan_of(job).faces.front().reading;
+    const auto reading = plan_of(job).colours.front().face->reading;
     for (const Verdict& v : reading->verdicts) {
         ids.insert(v.why.id);
         CHECK_FALSE(library().catalogue.say(v.why, {}).empty());
@@ -48,7 +48,7 @@ TEST_CASE("letters are judged by how far away they are read, in words and never 
     const Job far = read_from("SLIPWAY", "3", "200 ft");
     CHECK(said(far).contains("reading.too-far"));
     CHECK(plan_of(far).mark_of("lettering") != Mark::Stop);
-    const Verdict poorest = plan_of(far).faces.front().reading->verdicts.front();
+    const Verdict poorest = plan_of(far).colours.front().face->reading->verdicts.front();
     CHECK(poorest.says == Verdict::Says::Poor);
     CHECK(library().catalogue.say(poorest.why, {}).find("200 ft") != std::string::npos);
     CHECK(library().catalogue.say(poorest.why, {Unit::Millimetre, 2}).find(" m") != std::string::npos);
@@ -61,7 +61,7 @@ TEST_CASE("the smallest text is the one that is judged") {
     small.words = "this way";
     small.sizing = Sizing::CapHeight;
     small.size = measure("1/2");
-    CHECK(plan_of(job).faces.front().reading->smallest == 0.5_in);
+    CHECK(plan_of(job).colours.front().face->reading->smallest == 0.5_in);
     CHECK(said(job).contains("reading.too-far"));
 }
 
@@ -100,17 +100,17 @@ TEST_CASE("a ruler or a month board alone is a whole job: cut, scheduled, and ev
         job = add_art(job, {0, 0}, kind, library().typefaces);
         const Plan plan = plan_of(job);
         CHECK(plan.mark_of("lettering") != Mark::Stop);
-        CHECK_FALSE(plan.faces.front().loads->sections.empty());
-        std::set<std::string> names;
-        for (const Task& t : plan.tasks) CHECK(names.insert(t.id).second);
+        CHECK_FALSE(plan.colours.front().cut.loads->sections.empty());
+        std::set<StepId> names;
+        for (const Task& t : *plan.tasks) CHECK(names.insert(t.id).second);
         CHECK(plan.clock->ready > moment("2026-05-04T18:00"));
-        const auto lines = summary(job, plan, 0, 0, 0);
+        const auto lines = summary(job, plan, 0);
         CHECK(lines[1].first.id == "ticket.art");
         // It fits again when the blank changes.
         Job smaller = job;
         smaller.signs.front().blank.length = measure("40");
-        const FacePlan after = plan_of(smaller).faces.front();
-        for (const Piece& p : *after.pieces) CHECK(after.blank->face.holds(p.shape.bounds()));
+        const ColourPlan after = plan_of(smaller).colours.front();
+        for (const Piece& p : *after.cut.pieces) CHECK(after.face->blank->face.holds(p.shape.bounds()));
     }
 }
 
@@ -122,7 +122,7 @@ TEST_CASE("the words of a month board are on the proof") {
     m.title = "TIDES";
     job = add_art(job, {0, 0}, m, library().typefaces);
     CHECK(wording(job) == "TIDES\nMON TUE WED THU FRI SAT SUN");
-    const Job signed_off = tick(job, plan_of(job), "1/proof", moment("2026-05-04T18:31"));
+    const Job signed_off = tick(job, plan_of(job), StepId{"1/proof"}, moment("2026-05-04T18:31"));
     CHECK(plan_of(signed_off).proof_signed);
     Job changed = signed_off;
     std::get<MonthBoard>(changed.signs[0].faces[0].art[0].kind).title = "TIDE";
@@ -132,27 +132,28 @@ TEST_CASE("the words of a month board are on the proof") {
 TEST_CASE("two colours are painted one after the other: the second mask waits for the first paint") {
     Job job = porch_board();
     job = add_colour(job, {0, 0});
-    lettering(job).colour = 1;
-    lettering(job).rim = Rim{measure("1/4"), 0, true, measure("1/16"), false};
+    const ColourId second = job.signs[0].faces[0].colours[1].id;
+    lettering(job).colour = second;
+    lettering(job).rim = Rim{measure("1/4"), first_colour, true, measure("1/16"), false};
     const Plan plan = plan_of(job);
-    REQUIRE(plan.faces.size() == 2);
+    REQUIRE(plan.colours.size() == 2);
     std::size_t first_lift = 0;
     std::size_t second_lay = 0;
-    for (std::size_t i = 0; i < plan.tasks.size(); ++i) {
-        if (plan.tasks[i].id.starts_with("1/lift/")) first_lift = i;
-        if (plan.tasks[i].id.starts_with("1.2/lay/") && second_lay == 0) second_lay = i;
+    for (std::size_t i = 0; i < plan.tasks->size(); ++i) {
+        if ((*plan.tasks)[i].id.name.starts_with("1/lift/")) first_lift = i;
+        if ((*plan.tasks)[i].id.name.starts_with("1.2/lay/") && second_lay == 0) second_lay = i;
     }
     REQUIRE(second_lay > first_lift);
-    const auto& waits = plan.tasks[second_lay].waits;
+    const auto& waits = (*plan.tasks)[second_lay].waits;
     CHECK(std::any_of(waits.begin(), waits.end(), [&](const Wait& w) {
         return w.after == first_lift && w.at_least >= std::chrono::hours(24) && w.why.id == "wait.film-on-colour";
     }));
     // A later colour is contrasted with what lies under it, not with the ground.
-    CHECK(std::get<double>(plan.of(0, 0, 1)->method->facts.at("contrast")) !=
-          std::get<double>(plan.of(0, 0, 0)->method->facts.at("contrast")));
-    CHECK(plan.of_step(job, "1.2/lay/" + plan.faces[1].loads->sections[0].letters)->colour == 1);
+    CHECK(std::get<double>(plan.of(second)->method->facts.at("contrast")) !=
+          std::get<double>(plan.of(first_colour)->method->facts.at("contrast")));
+    CHECK(plan.of(step_id(second, Work::Lay, plan.colours[1].cut.loads->sections[0].letters))->id == second);
     // Lying earlier, it is planned earlier; nothing loses its colour.
     const Job swapped = lay_earlier(job, {0, 0}, 1);
     CHECK(swapped.signs[0].faces[0].colours[0] == job.signs[0].faces[0].colours[1]);
-    CHECK(swapped.signs[0].faces[0].lettering.main().colour == 0);
+    CHECK(swapped.signs[0].faces[0].lettering.main().colour == second);
 }

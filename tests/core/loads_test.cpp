@@ -124,19 +124,19 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
     const Job drawn = porch_board();
     const Shop shop = usual_shop();
     const Plan before = plan_of(drawn);
-    const std::string step = "1/cut/" + before.faces.front().loads->loads.front().name;
-    const Job cut = tick(drawn, before, step, moment("2026-05-04T19:00"));
+    const std::string step = "1/cut/" + before.colours.front().cut.loads->loads.front().name;
+    const Job cut = tick(drawn, before, StepId{step}, moment("2026-05-04T19:00"));
     REQUIRE(cut.bench.cut.size() == 1);
     const CutLoad kept = cut.bench.cut.front();
 
     SECTION("nothing changed: it still fits, and only the rest is left to cut") {
         const Plan after = plan_of(cut);
-        const LoadsPlan& loads = *after.faces.front().loads;
+        const LoadsPlan& loads = *after.colours.front().cut.loads;
         CHECK(loads.misfits.empty());
         CHECK(loads.sections.size() == 3);
         CHECK(loads.loads.size() == 2);
         CHECK(loads.loads.front().cut);
-        CHECK(cut_files(cut, after, shop).size() == 1);
+        CHECK(cut_files(after, shop).size() == 1);
         CHECK(after.bench->orphans.empty());
         std::string letters;
         for (const Section& s : loads.sections) letters += s.letters;
@@ -146,7 +146,7 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
         Job edited = cut;
         lettering(edited).letter_gap = measure("3/8");
         const Plan after = plan_of(edited);
-        const LoadsPlan& loads = *after.faces.front().loads;
+        const LoadsPlan& loads = *after.colours.front().cut.loads;
         CHECK(loads.misfits.size() == 2);
         CHECK(after.mark_of("sections") == Mark::Look);
         CHECK(edited.bench.cut.front() == kept);
@@ -154,20 +154,20 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
         const Job keeping = keep_cut(edited, 0);
         const Plan kept_plan = plan_of(keeping);
         CHECK(kept_plan.mark_of("sections") == Mark::None);
-        CHECK(kept_plan.faces.front().loads->loads.front().cut);
+        CHECK(kept_plan.colours.front().cut.loads->loads.front().cut);
 
         const Job again = cut_again(edited, 0);
         CHECK(again.bench.cut.empty());
         CHECK(again.bench.spoilt.size() == 1);
-        CHECK_FALSE(again.bench.ticks.contains(step));
+        CHECK_FALSE(again.bench.ticks.contains(StepId{step}));
         const Plan anew = plan_of(again);
-        CHECK(anew.faces.front().loads->misfits.empty());
-        CHECK(anew.faces.front().loads->loads.size() == 2);
+        CHECK(anew.colours.front().cut.loads->misfits.empty());
+        CHECK(anew.colours.front().cut.loads->loads.size() == 2);
     }
     SECTION("the word is changed: letters already cut are not cut twice") {
         Job edited = cut;
         lettering(edited).words = "BOATHOUSES";
-        const LoadsPlan loads = *plan_of(edited).faces.front().loads;
+        const LoadsPlan loads = *plan_of(edited).colours.front().cut.loads;
         int cut_letters = 0;
         int all_letters = 0;
         for (const Section& s : loads.sections) all_letters += s.letter_count;
@@ -175,5 +175,5 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
         CHECK(all_letters == 10);
         CHECK(cut_letters == 8);
     }
-    SECTION("unticked, it is planned anew") { CHECK(untick(cut, step).bench == drawn.bench); }
+    SECTION("unticked, it is planned anew") { CHECK(untick(cut, StepId{step}).bench == drawn.bench); }
 }

@@ -12,7 +12,7 @@ namespace {
 std::set<std::string> fired(const Job& job) {
     std::set<std::string> rules;
     const Plan plan = plan_of(job);
-    for (const Finding& f : plan.faces.front().method->findings) rules.insert(f.rule);
+    for (const Finding& f : plan.colours.front().method->findings) rules.insert(f.rule);
     return rules;
 }
 
@@ -28,10 +28,10 @@ CoatChoice& paint(Job& job) { return job.signs.front().faces.front().colours.fro
 
 TEST_CASE("the porch board as it comes has no joint to look at or to stop for") {
     const Plan plan = plan_of(porch_board());
-    CHECK(plan.faces.front().method->worst() == Mark::None);
+    CHECK(plan.colours.front().method->worst() == Mark::None);
     CHECK(plan.mark_of("method") == Mark::None);
     std::vector<std::string> kinds;
-    for (const Layer& l : plan.faces.front().method->layers) kinds.push_back(l.kind);
+    for (const Layer& l : plan.colours.front().method->layers) kinds.emplace_back(word_of(l.kind));
     CHECK(kinds == std::vector<std::string>{"wood", "ground", "film", "seal", "colour", "clear"});
 }
 
@@ -137,8 +137,8 @@ TEST_CASE("unknown materials are kept, marked and planned with the careful wait"
     const Job job = with([](Job& j) { finish_of(j).ground->coat = "grandfather's paint"; });
     const Plan plan = plan_of(job);
     CHECK(fired(job).contains("coat-unknown"));
-    CHECK(plan.faces.front().method->rest == Minutes(24 * 60));
-    CHECK(plan.faces.front().method->ground.name == "grandfather's paint");
+    CHECK(plan.colours.front().method->rest == Minutes(24 * 60));
+    CHECK(plan.colours.front().method->ground.name == "grandfather's paint");
     CHECK_FALSE(plan.clock->slots.empty());
 }
 

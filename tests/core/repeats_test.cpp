@@ -55,7 +55,7 @@ Job cornered(const char* film) {
     return job;
 }
 
-const LoadsPlan& loads(const Plan& plan) { return *plan.faces.front().loads; }
+const LoadsPlan& loads(const Plan& plan) { return *plan.colours.front().cut.loads; }
 
 }  // namespace
 
@@ -147,16 +147,16 @@ TEST_CASE("the corner of a border is cut once, laid four times, and gives the bo
         CHECK(lays > 0);
         const Shop shop = usual_shop();
         for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
-            const Evidence evidence = prove(job, plan, shop, files_of(job, plan, shop), format);
+            const Evidence evidence = prove(plan, shop, files_of(job, plan, shop), format);
             for (const auto& problem : evidence.problems) WARN(problem.what.id);
             CHECK(evidence.good());
         }
         CHECK(*read_job(write_job(job)) == job);
         // Cut and kept, it is laid as before.
         const std::string step = "1/cut/" + loads(plan).loads.front().name;
-        const Job cut = tick(job, plan, step, moment("2026-05-04T19:00"));
+        const Job cut = tick(job, plan, StepId{step}, moment("2026-05-04T19:00"));
         REQUIRE(cut.bench.cut.size() == 1);
         CHECK(*read_job(write_job(cut)) == cut);
-        CHECK(prove(cut, plan_of(cut), shop, files_of(cut, plan_of(cut), shop), CutFormat::Svg).good());
+        CHECK(prove(plan_of(cut), shop, files_of(cut, plan_of(cut), shop), CutFormat::Svg).good());
     }
 }

@@ -41,7 +41,7 @@ void use(const Job& job) {
     const Shop shop = usual_shop();
     const Plan p = plan(job, shop, library(), moment("2026-05-04T18:00"));
     (void)write_plan(job, p, shop, library());
-    (void)cut_files(job, p, shop);
+    (void)cut_files(p, shop);
     RC_ASSERT(write_pdf(sheets(job, p, shop, library()), library(), job.title).has_value());
     for (const Problem& problem : p.problems) RC_ASSERT(!library().catalogue.say(problem.what, {}).empty());
 }
@@ -50,7 +50,7 @@ void use(const Job& job) {
 
 TEST_CASE("a job file spoiled anywhere is read or refused with words, and what was read can be planned") {
     Job job = porch_board();
-    job = tick(job, plan_of(job), "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
+    job = tick(job, plan_of(job), StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T19:00"));
     const nlohmann::json good = nlohmann::json::parse(write_job(job));
     CHECK(rc::check([&] {
         nlohmann::json json = good;
@@ -109,7 +109,7 @@ TEST_CASE("extreme mats and hours plan to something or to a reason") {
         if (*rc::gen::arbitrary<bool>()) shop.hours = {};
         const Plan p = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
         (void)write_plan(porch_board(), p, shop, library());
-        (void)cut_files(porch_board(), p, shop);
+        (void)cut_files(p, shop);
         RC_ASSERT(write_pdf(sheets(porch_board(), p, shop, library()), library(), "x").has_value());
     }));
 }
@@ -123,7 +123,7 @@ TEST_CASE("words of any script and length plan to something or to a reason") {
             lettering(job).arrangement = arrangement;
             const Plan plan = plan_of(job);
             INFO(words);
-            CHECK((!plan.faces.front().lettering->letters.empty() || plan.mark_of("lettering") == Mark::Stop));
+            CHECK((!plan.colours.front().face->lettering->letters.empty() || plan.mark_of("lettering") == Mark::Stop));
         }
     }
     Job essay = porch_board();
@@ -131,5 +131,5 @@ TEST_CASE("words of any script and length plan to something or to a reason") {
     CHECK(plan_of(essay).mark_of("lettering") == Mark::Stop);  // the gaps alone fill the room
     lettering(essay).arrangement = Arrangement::Level;
     lettering(essay).letter_gap = measure("0");
-    CHECK_FALSE(plan_of(essay).faces.front().loads->sections.empty());
+    CHECK_FALSE(plan_of(essay).colours.front().cut.loads->sections.empty());
 }

@@ -181,23 +181,23 @@ TEST_CASE("pieces that no cut makes small enough are named") {
 TEST_CASE("level lines whose gaps nowhere align are divided with no ink crossed") {
     Job job = long_board();
     const Plan plan = plan_of(job);
-    const LoadsPlan& loads = *plan.faces.front().loads;
+    const LoadsPlan& loads = *plan.colours.front().cut.loads;
     CHECK(loads.crossings == 0);
     CHECK(loads.sections.size() > 1);
     CHECK(loads.problems.empty());
     making(job).way = Way::PaintThrough;
     making(job).film = "removable-matt";
-    CHECK(plan_of(job).faces.front().loads->crossings == 0);
+    CHECK(plan_of(job).colours.front().cut.loads->crossings == 0);
 }
 
 TEST_CASE("keepers are the eyes of letters, counted by letter") {
     const Plan plan = plan_of(porch_board());
     std::map<std::string, int> by_letter;
-    for (const Section& s : plan.faces.front().loads->sections) {
+    for (const Section& s : plan.colours.front().cut.loads->sections) {
         for (const Keeper& k : s.keepers) ++by_letter[k.letters];
     }
     CHECK(by_letter == std::map<std::string, int>{{"B", 2}, {"O", 2}, {"A", 1}});
-    CHECK(plan_of(long_board()).faces.front().loads->keepers == 0);  // decals have none
+    CHECK(plan_of(long_board()).colours.front().cut.loads->keepers == 0);  // decals have none
 }
 
 TEST_CASE("random signs: sections cover the ink once and fit the mat") {
@@ -273,8 +273,8 @@ TEST_CASE("ten signs one above the other are divided no worse than one, and none
     lettering(job).words = "Messing about in boats is worth\ndoing slowly and on a long afternoon";
     lettering(job).line_gap = measure("1/2");
     const Plan plan = plan_of(job);
-    const std::vector<Piece>& one = *plan.faces.front().pieces;
-    const Box face = plan.faces.front().blank->face;
+    const std::vector<Piece>& one = *plan.colours.front().cut.pieces;
+    const Box face = plan.colours.front().face->blank->face;
     std::vector<Piece> ten;
     for (int row = 0; row < 10; ++row) {
         for (Piece piece : one) {

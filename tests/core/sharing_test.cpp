@@ -63,12 +63,12 @@ TEST_CASE("shared loads are no more than those apart, hold every section once, a
         std::size_t apart = 0;
         std::vector<const LoadsPlan*> plans;
         for (int i = *rc::gen::inRange(2, 5); i > 0; --i) {
-            auto plan = std::make_shared<const LoadsPlan>(any_plan(usual_bed()));
+            const Shared<LoadsPlan> plan(any_plan(usual_bed()));
             apart += plan->loads.size();
             plans.push_back(plan.get());
-            sharers.push_back({std::to_string(i), "permanent-gloss", "#112233", false, usual_bed(), plan});
+            sharers.push_back({ColourId{std::to_string(i)}, "permanent-gloss", "#112233", false, usual_bed(), plan});
         }
-        const Shared shared = share_loads(sharers, {});
+        const SharedLoads shared = share_loads(sharers, {});
         std::size_t together = 0;
         for (std::size_t s = 0; s < sharers.size(); ++s) {
             const LoadsPlan& plan = *shared.plans[s];

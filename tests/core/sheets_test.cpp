@@ -54,8 +54,8 @@ TEST_CASE("the placement sheet has the distances of every section, the centre li
     const Job job = porch_board();
     const Plan plan = plan_of(job);
     const std::string text = text_of(pages_of(job), "Placement");
-    for (const Section& s : plan.faces.front().loads->sections) {
-        const auto [low, high] = corners(s, plan.faces.front().blank->face);
+    for (const Section& s : plan.colours.front().cut.loads->sections) {
+        const auto [low, high] = corners(s, plan.colours.front().face->blank->face);
         CHECK(says(text, "from the left " + show_number(low.from_left, {}) + ", from the bottom " +
                              show_number(low.from_bottom, {})));
         CHECK(says(text, "from the right " + show_number(high.from_right, {}) + ", from the top " +
@@ -74,13 +74,13 @@ TEST_CASE("the ink on the placement sheet is drawn at the scale that is stated")
     for (const Job& job : {porch_board(), long_board()}) {
         const Plan plan = plan_of(job);
         const std::vector<Page> pages = pages_of(job);
-        const BlankPlan& blank = *plan.faces.front().blank;
+        const BlankPlan& blank = *plan.colours.front().face->blank;
         const std::string text = text_of(pages, "Placement");
         const std::size_t at = text.find("drawn 1:");
         REQUIRE(at != std::string::npos);
         const double scale = std::stod(text.substr(at + 8));
         const Drawn d = drawn_ink(pages.front());
-        const Box ink = plan.faces.front().lettering->ink;
+        const Box ink = plan.colours.front().face->lettering->ink;
         CHECK(d.right - d.left == Approx(grid_to_mm(ink.width()) / scale).epsilon(1e-6));
         CHECK(d.bottom - d.top == Approx(grid_to_mm(ink.height()) / scale).epsilon(1e-6));
         CHECK(d.right < pages.front().width_mm);
@@ -126,7 +126,7 @@ TEST_CASE("sheets are printed in the unit that is shown") {
 TEST_CASE("what is done and what is cut stands on the sheets") {
     Job job = porch_board();
     const Plan first = plan_of(job);
-    job = tick(job, first, "1/cut/BOAT+HOUS", moment("2026-05-04T18:00"));
+    job = tick(job, first, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T18:00"));
     const std::vector<Page> pages = pages_of(job);
     CHECK(says(text_of(pages, "Loads"), "Load 1, cut"));
     CHECK(says(text_of(pages, "Schedule"), "cut load 1  (done)"));
@@ -151,7 +151,7 @@ TEST_CASE("a long schedule goes on on another page") {
     Job job = porch_board();
     for (int i = 0; i < 7; ++i) {
         Sign sign = job.signs.front();
-        sign.id = std::to_string(i + 2);
+        make_new(job, sign);
         job.signs.push_back(sign);
     }
     int schedules = 0;
@@ -218,7 +218,7 @@ TEST_CASE("the placement sheet has every lay of every section, on as many pages 
     job.signs.front().blank.kind = Kind::Panel;
     job.signs.front().blank.width = measure("48");
     const Plan plan = plan_of(job);
-    const auto& sections = plan.faces.front().loads->sections;
+    const auto& sections = plan.colours.front().cut.loads->sections;
     REQUIRE(sections.size() > 20);
     const auto pages = pages_of(job);
     const std::string text = text_of(pages, "Placement") + text_of(pages, "Placement, continued");

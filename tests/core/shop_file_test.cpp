@@ -94,6 +94,6 @@ TEST_CASE("a shop's file spoiled anywhere is refused with words and its place, o
             return;
         }
         const Plan made = plan(porch_board(), *read, library(), moment("2026-05-04T18:00"));
-        RC_ASSERT(made.faces.size() == 1);
+        RC_ASSERT(made.colours.size() == 1);
     }));
 }

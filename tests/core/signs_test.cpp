@@ -16,7 +16,7 @@ Job two_signs() {
     Job job = porch_board();
     Job other = long_board();
     Sign sign = other.signs.front();
-    sign.id = "2";
+    make_new(job, sign);
     job.signs.push_back(sign);
     return job;
 }
@@ -24,10 +24,10 @@ Job two_signs() {
 // Every section of a plan, film and ink, as the cut files have them.
 double ink_of(const Plan& plan) {
     double area = 0;
-    for (const FacePlan& face : plan.faces) {
-        for (const Load& load : face.loads->loads) {
+    for (const ColourPlan& face : plan.colours) {
+        for (const Load& load : face.cut.loads->loads) {
             for (const Placement& p : load.placements)
-                area += lay_on_mat(face.loads->sections[p.section], p).cut.area_mm2();
+                area += lay_on_mat(face.cut.loads->sections[p.section], p).cut.area_mm2();
         }
     }
     return area;
@@ -37,22 +37,22 @@ double ink_of(const Plan& plan) {
 
 TEST_CASE("a job of two signs plans both, on one pair of hands") {
     const Plan plan = plan_of(two_signs());
-    REQUIRE(plan.faces.size() == 2);
-    CHECK(plan.faces[0].making.way == Way::PaintThrough);
-    CHECK(plan.faces[1].making.way == Way::Decal);
-    std::set<std::string> ids;
-    for (const Task& task : plan.tasks) ids.insert(task.id);
-    CHECK(ids.size() == plan.tasks.size());
-    CHECK(ids.contains("1/sand"));
-    CHECK(ids.contains("2/sand"));
+    REQUIRE(plan.colours.size() == 2);
+    CHECK(plan.colours[0].cut.making.way == Way::PaintThrough);
+    CHECK(plan.colours[1].cut.making.way == Way::Decal);
+    std::set<StepId> ids;
+    for (const Task& task : *plan.tasks) ids.insert(task.id);
+    CHECK(ids.size() == plan.tasks->size());
+    CHECK(ids.contains(StepId{"1/sand"}));
+    CHECK(ids.contains(StepId{"2/sand"}));
     for (std::size_t i = 1; i < plan.clock->slots.size(); ++i) {
         CHECK(plan.clock->slots[i].start >= plan.clock->slots[i - 1].end);
     }
-    const auto files = cut_files(two_signs(), plan, usual_shop());
+    const auto files = cut_files(plan, usual_shop());
     std::set<std::string> names;
     for (const CutFile& f : files) names.insert(f.name);
     CHECK(names.size() == files.size());
-    CHECK(files.size() == plan.faces[0].loads->loads.size() + plan.faces[1].loads->loads.size());
+    CHECK(files.size() == plan.colours[0].cut.loads->loads.size() + plan.colours[1].cut.loads->loads.size());
 }
 
 TEST_CASE("a job file holds several signs") {
@@ -64,8 +64,8 @@ TEST_CASE("what is laid on the mats is the ink, all of it, once") {
     for (const Job& job : {porch_board(), long_board(), two_signs()}) {
         const Plan plan = plan_of(job);
         double ink = 0;
-        for (const FacePlan& face : plan.faces) {
-            for (const Piece& p : *face.pieces) ink += p.shape.area_mm2();
+        for (const ColourPlan& face : plan.colours) {
+            for (const Piece& p : *face.cut.pieces) ink += p.shape.area_mm2();
         }
         CHECK(ink_of(plan) == Approx(ink).epsilon(1e-6));
     }
@@ -77,7 +77,7 @@ TEST_CASE("loads keep inside the mat's usable area, whichever way the sections a
         Job job = porch_board();
         lettering(job).words = words;
         const Plan plan = plan_of(job);
-        const LoadsPlan& loads = *plan.faces.front().loads;
+        const LoadsPlan& loads = *plan.colours.front().cut.loads;
         INFO(words);
         CHECK(loads.problems.empty());
         for (const Load& load : loads.loads) {
@@ -108,7 +108,7 @@ TEST_CASE("another mat, another number of loads") {
         shop.mat.width = across + 0.5_in;
         shop.mat.length = along + 0.5_in;
         const Plan p = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
-        return std::pair{p.faces.front().loads->sections.size(), p.faces.front().loads->loads.size()};
+        return std::pair{p.colours.front().cut.loads->sections.size(), p.colours.front().cut.loads->loads.size()};
     };
     CHECK(loads(11.5_in, 23.5_in) == std::pair<std::size_t, std::size_t>{3, 2});
     CHECK(loads(11.5_in, 60_in) == std::pair<std::size_t, std::size_t>{1, 1});
@@ -120,7 +120,7 @@ TEST_CASE("a mat smaller than a letter crosses it, and says so") {
     Shop shop = usual_shop();
     shop.mat.usable = {4_in, 4_in};
     const Plan p = plan(porch_board(), shop, library(), moment("2026-05-04T18:00"));
-    const LoadsPlan& loads = *p.faces.front().loads;
+    const LoadsPlan& loads = *p.colours.front().cut.loads;
     CHECK(loads.crossings > 0);
     bool said = false;
     for (const Seam& s : loads.seams) said = said || (s.why.id == "seam.crosses" && s.crossed > Length{});
@@ -133,12 +133,12 @@ TEST_CASE("on a level board what is cut is planned around as well") {
     const Shop shop = usual_shop();
     Job job = long_board();
     const Plan before = plan_of(job);
-    const LoadsPlan& loads = *before.faces.front().loads;
+    const LoadsPlan& loads = *before.colours.front().cut.loads;
     REQUIRE(loads.loads.size() > 1);
-    job = tick(job, before, "1/cut/" + loads.loads.front().name, moment("2026-05-04T19:00"));
+    job = tick(job, before, StepId{"1/cut/" + loads.loads.front().name}, moment("2026-05-04T19:00"));
     REQUIRE(job.bench.cut.size() == 1);
     const Plan after = plan_of(job);
-    const LoadsPlan& rest = *after.faces.front().loads;
+    const LoadsPlan& rest = *after.colours.front().cut.loads;
     CHECK(rest.misfits.empty());
     std::multiset<std::string> letters_before, letters_after;
     for (const Section& s : loads.sections) {
@@ -148,7 +148,7 @@ TEST_CASE("on a level board what is cut is planned around as well") {
         for (const Piece& p : s.pieces) letters_after.insert(p.letters);
     }
     CHECK(letters_before == letters_after);
-    CHECK(cut_files(job, after, shop).size() == rest.loads.size() - 1);
+    CHECK(cut_files(after, shop).size() == rest.loads.size() - 1);
 }
 
 TEST_CASE("section names and file names say the letters, safely") {
@@ -160,7 +160,7 @@ TEST_CASE("section names and file names say the letters, safely") {
     CHECK(file_word(std::string(500, 'x')).size() <= 60);
     Job job = porch_board();
     lettering(job).words = "A/B<&\"";
-    for (const CutFile& f : cut_files(job, plan_of(job), usual_shop())) {
+    for (const CutFile& f : cut_files(plan_of(job), usual_shop())) {
         CHECK(f.name.find('/') == std::string::npos);
         CHECK(f.bytes.find("<title>") != std::string::npos);
         CHECK(f.bytes.find("B<") == std::string::npos);
@@ -171,17 +171,17 @@ TEST_CASE("what to buy follows what is planned, and film already cut is not boug
     const Shop shop = usual_shop();
     Job job = porch_board();
     const auto film = [&](const Plan& plan) {
-        for (const ShoppingItem& item : plan.faces.front().shopping) {
+        for (const ShoppingItem& item : plan.colours.front().shopping) {
             if (item.what.id == "buy.film") return std::get<Length>(item.how_much.arguments.front().second);
         }
         return Length{};
     };
     const Plan all = plan_of(job);
-    CHECK(film(all) == all.faces.front().loads->film_total);
-    job = tick(job, all, "1/cut/BOAT+HOUS", moment("2026-05-04T19:00"));
+    CHECK(film(all) == all.colours.front().cut.loads->film_total);
+    job = tick(job, all, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T19:00"));
     CHECK(film(plan_of(job)) == 6_in);
     std::set<std::string> things;
-    for (const ShoppingItem& item : all.faces.front().shopping) things.insert(item.what.id);
+    for (const ShoppingItem& item : all.colours.front().shopping) things.insert(item.what.id);
     CHECK(things == std::set<std::string>{"buy.board", "buy.film", "buy.tape", "buy.ground", "buy.colour", "buy.clear",
                                           "buy.tool", "buy.paper"});
 }
@@ -192,7 +192,7 @@ TEST_CASE("the longest chain of waits is the longest of all paths") {
         std::vector<Task> tasks;
         for (std::size_t i = 0; i < n; ++i) {
             Task t;
-            t.id = std::to_string(i);
+            t.id.name = std::to_string(i);
             t.hands_on = Minutes(*rc::gen::inRange(1, 60));
             for (std::size_t j = 0; j < i; ++j) {
                 if (*rc::gen::arbitrary<bool>())
@@ -226,7 +226,7 @@ TEST_CASE("no order of few tasks is ready long before the planned one") {
         std::vector<Task> tasks;
         for (std::size_t i = 0; i < n; ++i) {
             Task t;
-            t.id = std::to_string(i);
+            t.id.name = std::to_string(i);
             t.hands_on = Minutes(*rc::gen::inRange(10, 90));
             for (std::size_t j = 0; j < i; ++j) {
                 if (*rc::gen::inRange(0, 2) == 0)

@@ -62,9 +62,9 @@ TEST_CASE("whatever a plan says, it says in whole words") {
         const Plan plan = plan_of(job);
         std::vector<Reason> said;
         for (const Problem& p : plan.problems) said.insert(said.end(), {p.what, p.remedy});
-        for (const FacePlan& f : plan.faces) {
-            said.insert(said.end(), f.loads->why.begin(), f.loads->why.end());
-            for (const Seam& s : f.loads->seams) said.push_back(s.why);
+        for (const ColourPlan& f : plan.colours) {
+            said.insert(said.end(), f.cut.loads->why.begin(), f.cut.loads->why.end());
+            for (const Seam& s : f.cut.loads->seams) said.push_back(s.why);
             for (const Finding& x : f.method->findings) said.insert(said.end(), {x.why, x.remedy});
             for (const Layer& l : f.method->layers) said.insert(said.end(), {l.name, l.detail});
             said.insert(said.end(), f.method->sound.begin(), f.method->sound.end());

@@ -198,7 +198,7 @@ TEST_CASE("a word in a script is one piece, its breaks closed and told") {
 
 TEST_CASE("texts stand in one column, each as wide as the room where they can be") {
     Lettering l{{line_of("PULL"), line_of("TOGETHER AND REST", "Bebas Neue", "Regular")}, false};
-    l.texts[1].id = "b";
+    l.texts[1].id.name = "b";
     const Box box = box_in(0, 0, 30, 60);
     const LetteringPlan plan = place(l, LetteringRoom{box, {}, box, false, {}, {}}, library().typefaces);
     CHECK(plan.problems.empty());
@@ -237,17 +237,17 @@ TEST_CASE("typed distances decide where a text stands, and others hang on it") {
     const LetteringRoom room{box_in(1, 1, 39, 19), {}, face, false, {}, {}};
     Lettering l{{line_of("OARS"), line_of("UP")}, false};
     for (Text& t : l.texts) t.sizing = Sizing::CapHeight;
-    l.texts[1].id = "b";
+    l.texts[1].id.name = "b";
     l.texts[0].across = Hang{"face", Side::Low, Side::Low, measure("3 1/2")};
     l.texts[0].up = Hang{"face", Side::High, Side::High, measure("-2 in")};
-    l.texts[1].across = Hang{"a", Side::Low, Side::Low, measure("0")};
-    l.texts[1].up = Hang{"a", Side::Low, Side::High, measure("-1 in")};
+    l.texts[1].across = Hang{ThingId{"a"}, Side::Low, Side::Low, measure("0")};
+    l.texts[1].up = Hang{ThingId{"a"}, Side::Low, Side::High, measure("-1 in")};
     const LetteringPlan plan = place(l, room, library().typefaces);
     CHECK(inches(plan.texts[0].ink.low.x) == Approx(3.5).margin(1e-4));
     CHECK(inches(plan.texts[0].ink.high.y) == Approx(18).margin(1e-4));
     CHECK(plan.texts[1].ink.low.x == plan.texts[0].ink.low.x);
     CHECK(inches(plan.texts[0].ink.low.y - plan.texts[1].ink.high.y) == Approx(1).margin(1e-4));
-    l.texts[0].across = Hang{"b", Side::Low, Side::Low, measure("0")};
+    l.texts[0].across = Hang{ThingId{"b"}, Side::Low, Side::Low, measure("0")};
     CHECK(says(place(l, room, library().typefaces), "lettering.hangs-on-itself"));
     l.texts[0].across = Hang{"z", Side::Low, Side::Low, measure("0")};
     CHECK(says(place(l, room, library().typefaces), "lettering.hangs-on-nothing"));
@@ -287,9 +287,9 @@ TEST_CASE("what is snug never enters a clear zone, whatever the blank, the words
         t.even = *rc::gen::arbitrary<bool>();
         if (t.arrangement == Arrangement::Level) t.slope_tenths = *rc::gen::element(0, 0, 70, -120);
         const Plan plan = plan_of(job);
-        const BlankPlan& b = *plan.faces.front().blank;
+        const BlankPlan& b = *plan.colours.front().face->blank;
         RC_PRE(!b.usable.empty());
-        for (const PlacedLetter& l : plan.faces.front().lettering->letters) {
+        for (const PlacedLetter& l : plan.colours.front().face->lettering->letters) {
             for (const Region& zone : b.zones) RC_ASSERT(intersect(l.ink, zone).area_mm2() < 0.01);
         }
     }));
@@ -299,7 +299,7 @@ TEST_CASE("a dragged text snaps to centre lines, margins, others and equal gaps"
     SnapInput in;
     in.face = box_in(0, 0, 40, 20);
     in.usable = box_in(2, 2, 38, 18);
-    in.thing = {"a", box_in(10, 5, 20, 8)};
+    in.thing = {ThingId{"a"}, box_in(10, 5, 20, 8)};
     in.reach = to_grid(0.25_in);
     in.by = at(4.9_in, {});
     Snap s = snap(in);
@@ -308,12 +308,12 @@ TEST_CASE("a dragged text snaps to centre lines, margins, others and equal gaps"
     CHECK(s.move.x == to_grid(5_in));
     in.by = at(-8.1_in, {});
     s = snap(in);
-    CHECK(s.across.on == "usable");
+    CHECK(s.across.on.name == "usable");
     CHECK(s.move.x == to_grid(-8_in));
-    in.others = {{"b", box_in(3, 14, 9, 17)}};
+    in.others = {{ThingId{"b"}, box_in(3, 14, 9, 17)}};
     in.by = at(-7.1_in, {});
-    CHECK(snap(in).across.on == "b");
-    in.others = {{"b", box_in(10, 14, 20, 17)}, {"c", box_in(10, 2, 20, 3)}};
+    CHECK(snap(in).across.on.name == "b");
+    in.others = {{ThingId{"b"}, box_in(10, 14, 20, 17)}, {ThingId{"c"}, box_in(10, 2, 20, 3)}};
     in.by = at({}, 2.1_in);  // between 3 and 14 a text of 3 in stands even at 7
     s = snap(in);
     CHECK(s.equal_gaps);
@@ -322,7 +322,7 @@ TEST_CASE("a dragged text snaps to centre lines, margins, others and equal gaps"
     in.by = at(1.33_in, {});
     s = snap(in);
     CHECK_FALSE(s.on_x);
-    CHECK(s.across.on == "face");
+    CHECK(s.across.on.name == "face");
     CHECK(inches(s.move.x) == Approx(1.3125).margin(1e-6));  // on a sixteenth
 }
 
@@ -339,26 +339,26 @@ TEST_CASE("nudged, spread and removed things keep what hangs on them; what is lo
     texts[1].words = "OARS";
     texts[2].words = "BOATS";
     CHECK(texts[0].id != texts[2].id);
-    const std::string second = texts[1].id;
-    const std::string third = texts[2].id;
+    const ThingId second = texts[1].id;
+    const ThingId third = texts[2].id;
     Plan p = plan_of(job);
-    const std::int64_t before = p.faces[0].lettering->texts[1].ink.low.y;
-    job = nudge_thing(job, here, p.faces[0], second, {}, 0.0625_in, {});
+    const std::int64_t before = p.colours[0].face->lettering->texts[1].ink.low.y;
+    job = nudge_thing(job, here, p.colours[0], second, {}, 0.0625_in, {});
     p = plan_of(job);
-    CHECK(std::abs(p.faces[0].lettering->texts[1].ink.low.y - before - to_grid(0.0625_in)) <= to_grid(0.04_in));
-    const Job spread = spread_things(job, here, p.faces[0], Axis::Y, {});
-    const auto placed = plan_of(spread).faces[0].lettering->texts;
+    CHECK(std::abs(p.colours[0].face->lettering->texts[1].ink.low.y - before - to_grid(0.0625_in)) <= to_grid(0.04_in));
+    const Job spread = spread_things(job, here, p.colours[0], Axis::Y, {});
+    const auto placed = plan_of(spread).colours[0].face->lettering->texts;
     std::vector<Box> boxes;
     for (const PlacedText& t : placed) boxes.push_back(t.ink);
     std::sort(boxes.begin(), boxes.end(), [](const Box& a, const Box& b) { return a.low.y < b.low.y; });
     CHECK(std::abs((boxes[1].low.y - boxes[0].high.y) - (boxes[2].low.y - boxes[1].high.y)) <= to_grid(0.02_in));
     Job locked = job;
     locked.signs.front().faces.front().lettering.texts[0].locked = true;
-    CHECK(nudge_thing(locked, here, p.faces[0], "a", 1_in, {}, {}) == locked);
+    CHECK(nudge_thing(locked, here, p.colours[0], ThingId{"a"}, 1_in, {}, {}) == locked);
     Job hung = hang_thing(job, here, third, Hang{second, Side::Low, Side::Low, measure("0")}, {});
-    hung = remove_text(hung, here, 1, &p.faces[0]);
+    hung = remove_text(hung, here, 1, &p.colours[0]);
     CHECK(hung.signs.front().faces.front().lettering.texts.size() == 2);
-    CHECK(plan_of(hung).faces[0].lettering->problems.empty());
+    CHECK(plan_of(hung).colours[0].face->lettering->problems.empty());
 }
 
 TEST_CASE("alternates are offered where they change the words, and change them") {
@@ -401,7 +401,7 @@ TEST_CASE("a typed dimension that cannot be is not taken; the nearest that can b
         Lettering l;
         l.texts = {line_of("TERN"), line_of("QUAY")};
         l.texts[0].sizing = l.texts[1].sizing = Sizing::CapHeight;
-        l.texts[1].id = "b";
+        l.texts[1].id.name = "b";
         const Box box = box_in(0, 0, *rc::gen::inRange(8, 40), *rc::gen::inRange(6, 20));
         const LetteringRoom room{box, {}, box, false, {}, {}};
         const Display display{Unit::Inch, *rc::gen::element(8, 16, 32)};

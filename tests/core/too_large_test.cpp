@@ -48,8 +48,8 @@ TEST_CASE("a margin larger than the mat is told, with the widest one that needs 
     const Plan wide = plan_of(job);
     REQUIRE(remarks(wide).size() == 1);
     CHECK(remarks(wide).front().what.id == "sections.margin-too-wide");
-    CHECK(wide.faces.front().loads->crossings == 0);
-    for (const Seam& seam : wide.faces.front().loads->seams) CHECK(seam.why.id != "seam.crosses");
+    CHECK(wide.colours.front().cut.loads->crossings == 0);
+    for (const Seam& seam : wide.colours.front().cut.loads->seams) CHECK(seam.why.id != "seam.crosses");
     const auto most = std::get<Length>(remarks(wide).front().remedy.arguments.front().second);
     making(job).margin = Measure{"", most};
     CHECK(remarks(plan_of(job)).empty());
@@ -67,15 +67,15 @@ TEST_CASE("margins, laps and ties below nothing count as none, and a mask withou
     making(job).lap = measure("0");
     making(job).margin = making(job).tie = measure("0");
     const Plan none = plan_of(job);
-    CHECK(plan.faces.front().loads->sections == none.faces.front().loads->sections);
-    CHECK(prove(job, plan, usual_shop(), files_of(job, plan, usual_shop()), CutFormat::Svg).good());
+    CHECK(plan.colours.front().cut.loads->sections == none.colours.front().cut.loads->sections);
+    CHECK(prove(plan, usual_shop(), files_of(job, plan, usual_shop()), CutFormat::Svg).good());
 }
 
 TEST_CASE("where the maker wants a seam across ink, nothing is too large") {
     Job job = panel_job("EGGS", "30", "14");
     making(job).wishes.seams = {{false, Axis::X, measure("4"), {}, {}, {}}};
     const Plan plan = plan_of(job);
-    CHECK(plan.faces.front().loads->crossings == 1);
+    CHECK(plan.colours.front().cut.loads->crossings == 1);
     CHECK(remarks(plan).empty());
 }
 

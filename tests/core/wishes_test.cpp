@@ -21,7 +21,7 @@ bool says(const Plan& plan, const std::string& id) {
 
 std::vector<PieceName> named(const Plan& plan, const std::string& letters) {
     std::vector<PieceName> out;
-    for (const PieceName& n : names_of(*plan.faces.front().pieces)) {
+    for (const PieceName& n : names_of(*plan.colours.front().cut.pieces)) {
         if (letters.find(n.letters) != std::string::npos) out.push_back(n);
     }
     return out;
@@ -30,15 +30,15 @@ std::vector<PieceName> named(const Plan& plan, const std::string& letters) {
 bool proven(const Job& job, const Plan& plan) {
     const Shop shop = usual_shop();
     const FileSet files = files_of(job, plan, shop);
-    const Evidence svg = prove(job, plan, shop, files, CutFormat::Svg);
+    const Evidence svg = prove(plan, shop, files, CutFormat::Svg);
     for (const Problem& p : svg.problems) UNSCOPED_INFO(p.what.id);
     for (const ColourProof& c : svg.as_cut) {
         for (const Reason& why : c.wrong) UNSCOPED_INFO(why.id << " " << c.deviation.in_mm());
     }
-    return svg.good() && prove(job, plan, shop, files, CutFormat::Hpgl).good();
+    return svg.good() && prove(plan, shop, files, CutFormat::Hpgl).good();
 }
 
-const LoadsPlan& loads(const Plan& plan) { return *plan.faces.front().loads; }
+const LoadsPlan& loads(const Plan& plan) { return *plan.colours.front().cut.loads; }
 
 const Section& section_with(const Plan& plan, const std::string& letters) {
     const auto& all = loads(plan).sections;
@@ -56,17 +56,17 @@ TEST_CASE("a seam goes where the maker puts it, and says what it costs") {
     const Seam& seam = loads(found).seams.back();
     SECTION("into the next gap") {
         const Box h = named(found, "H").empty() ? Box{} : [&] {
-            for (const Piece& p : *found.faces.front().pieces) {
+            for (const Piece& p : *found.colours.front().cut.pieces) {
                 if (p.letters == "H") return p.shape.bounds();
             }
             return Box{};
         }();
-        const TriedSeam tried = try_seam(found.faces.front(), seam, h.high.y + to_grid(0.25_in), {});
+        const TriedSeam tried = try_seam(found.colours.front(), seam, h.high.y + to_grid(0.25_in), {});
         CHECK(tried.crossed == Length{});
-        const Job moved = move_seam(job, first, found.faces.front(), loads(found).seams.size() - 1, tried.at);
+        const Job moved = move_seam(job, first, found.colours.front(), loads(found).seams.size() - 1, tried.at);
         const Plan plan = plan_of(moved);
         const bool there = std::any_of(loads(plan).seams.begin(), loads(plan).seams.end(), [&](const Seam& s) {
-            return place_of(plan.faces.front(), s) == tried.at.value && s.crossed == Length{};
+            return place_of(plan.colours.front(), s) == tried.at.value && s.crossed == Length{};
         });
         CHECK(there);
         REQUIRE(loads(plan).without_wishes);
@@ -78,19 +78,19 @@ TEST_CASE("a seam goes where the maker puts it, and says what it costs") {
     }
     SECTION("across a letter, whose opening both masks carry") {
         Box a;
-        for (const Piece& p : *found.faces.front().pieces) {
+        for (const Piece& p : *found.colours.front().cut.pieces) {
             if (p.letters == "A") a = p.shape.bounds();
         }
-        const TriedSeam tried = try_seam(found.faces.front(), seam, (a.low.y + a.high.y) / 2, {});
+        const TriedSeam tried = try_seam(found.colours.front(), seam, (a.low.y + a.high.y) / 2, {});
         CHECK(tried.crossed > Length{});
-        const Job moved = move_seam(job, first, found.faces.front(), loads(found).seams.size() - 1, tried.at);
+        const Job moved = move_seam(job, first, found.colours.front(), loads(found).seams.size() - 1, tried.at);
         const Plan plan = plan_of(moved);
         CHECK(loads(plan).crossings == 1);
         CHECK(as_found(loads(plan)).crossed == tried.crossed);
         CHECK(proven(moved, plan));
     }
     SECTION("off the ink it parts nothing, and that is said") {
-        const Job moved = move_seam(job, first, found.faces.front(), loads(found).seams.size() - 1, measure("1/4"));
+        const Job moved = move_seam(job, first, found.colours.front(), loads(found).seams.size() - 1, measure("1/4"));
         const Plan plan = plan_of(moved);
         CHECK(says(plan, "wish.seam-unused"));
         CHECK(proven(moved, plan));
@@ -100,9 +100,9 @@ TEST_CASE("a seam goes where the maker puts it, and says what it costs") {
 TEST_CASE("no seam lies where none is wanted, unless nothing else can be") {
     const Job job = porch_board();
     const Plan found = plan_of(job);
-    const Job without = forbid_seam(job, first, found.faces.front(), 0, {});
+    const Job without = forbid_seam(job, first, found.colours.front(), 0, {});
     const Plan plan = plan_of(without);
-    const auto [from, to] = gap_around(loads(found).seams.front(), *found.faces.front().pieces);
+    const auto [from, to] = gap_around(loads(found).seams.front(), *found.colours.front().cut.pieces);
     for (const Seam& s : loads(plan).seams) CHECK((s.where <= from || s.where >= to));
     CHECK(!says(plan, "wish.never-impossible"));
     CHECK(proven(without, plan));
@@ -119,11 +119,11 @@ TEST_CASE("pieces bound together share a section, and pieces set apart have thei
     const Plan found = plan_of(job);
     // The letters on both sides of the first seam, as one.
     std::vector<PieceName> pair;
-    const auto names = names_of(*found.faces.front().pieces);
+    const auto names = names_of(*found.colours.front().cut.pieces);
     const auto& lower = loads(found).sections[1].pieces.front();
     const auto& upper = loads(found).sections[0].pieces.back();
     for (std::size_t i = 0; i < names.size(); ++i) {
-        const Piece& p = (*found.faces.front().pieces)[i];
+        const Piece& p = (*found.colours.front().cut.pieces)[i];
         if (p == lower || p == upper) pair.push_back(names[i]);
     }
     REQUIRE(pair.size() == 2);
@@ -152,12 +152,12 @@ TEST_CASE("pieces bound together share a section, and pieces set apart have thei
     CHECK(proven(apart, by_itself));
     const auto pass_of = [&](const std::string& id) {
         const auto& tasks = by_itself.tasks;
-        return std::find_if(tasks.begin(), tasks.end(), [&](const Task& t) { return t.id == id; }) - tasks.begin();
+        return std::find_if(tasks->begin(), tasks->end(), [&](const Task& t) { return t.id.name == id; }) - tasks->begin();
     };
     // Laid, painted and lifted before the other goes down.
     CHECK(pass_of("1/lift/" + loads(by_itself).sections.front().letters) <
           pass_of("1/lay/" + loads(by_itself).sections.back().letters));
-    CHECK(pass_of("1/colour/1 pass 2") < static_cast<long>(by_itself.tasks.size()));
+    CHECK(pass_of("1/colour.2/1") < static_cast<long>(by_itself.tasks->size()));
 
     Job gone = apart;
     lettering(gone).words = "BOTHOUSE";
@@ -171,22 +171,22 @@ TEST_CASE("with whole margins every mask has its margin around, pass by pass") {
         making(job).tool = *rc::gen::element<std::string>("brush", "sponge", "spray");
         wishes_of(job, first).whole_margins = true;
         const Plan plan = plan_of(job);
-        const FacePlan& face = plan.faces.front();
+        const ColourPlan& face = plan.colours.front();
         std::map<int, std::vector<Region>> films;
         std::map<int, std::vector<Region>> open;
-        for (const Section& s : face.loads->sections) {
+        for (const Section& s : face.cut.loads->sections) {
             films[s.pass].push_back(s.film);
             open[s.pass].push_back(s.cut);
         }
         for (const auto& [pass, cut] : open) {
-            const Region reach = intersect(grow(merge(cut), face.making.margin), Region::rectangle(face.blank->face));
+            const Region reach = intersect(grow(merge(cut), face.cut.making.margin), Region::rectangle(face.face->blank->face));
             RC_ASSERT(subtract(reach, merge(films[pass])).area_mm2() < 1);
-            for (const Section& s : face.loads->sections) {
+            for (const Section& s : face.cut.loads->sections) {
                 if (s.pass == pass) RC_ASSERT(intersect(subtract(s.film, s.cut), merge(cut)).area_mm2() < 0.5);
             }
         }
         const Shop shop = usual_shop();
-        RC_ASSERT(prove(job, plan, shop, files_of(job, plan, shop), CutFormat::Svg).good());
+        RC_ASSERT(prove(plan, shop, files_of(job, plan, shop), CutFormat::Svg).good());
     }));
 }
 
@@ -208,7 +208,7 @@ TEST_CASE("what repeats is cut once and laid again") {
     CHECK(repeat->units.front().size() == 12);
     CHECK(repeat->rest.size() == 6);
     // Nothing comes again in a word without a letter twice.
-    CHECK_FALSE(repeat_in(*plan_of(porch_board()).faces.front().pieces, {11.5_in, 23.5_in}, 1_in));
+    CHECK_FALSE(repeat_in(*plan_of(porch_board()).colours.front().cut.pieces, {11.5_in, 23.5_in}, 1_in));
 
     auto job = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
     REQUIRE(job);
@@ -250,12 +250,12 @@ TEST_CASE("ink that lies far apart is cut apart where that saves film, and words
 TEST_CASE("a seam is wanted, or not, at any place of the face") {
     const Job job = porch_board();
     const Plan found = plan_of(job);
-    const FacePlan& face = found.faces.front();
-    const Box board = face.blank->face;
+    const ColourPlan& face = found.colours.front();
+    const Box board = face.face->blank->face;
     // Between the first two letters, where none was found.
-    const auto names = names_of(*face.pieces);
-    const Box b = face.pieces->at(0).shape.bounds();
-    const Box o = face.pieces->at(1).shape.bounds();
+    const auto names = names_of(*face.cut.pieces);
+    const Box b = face.cut.pieces->at(0).shape.bounds();
+    const Box o = face.cut.pieces->at(1).shape.bounds();
     const std::int64_t gap = (b.low.y + o.high.y) / 2;
     REQUIRE(o.high.y < b.low.y);
     const Display display = usual_shop().display;
@@ -270,7 +270,7 @@ TEST_CASE("a seam is wanted, or not, at any place of the face") {
     // Not wanted there either: told apart from what is, by asking for it after.
     const Job never = forbid_seams_at(job, first, face, Axis::Y, loads(found).seams.front().where, display);
     const Plan other = plan_of(never);
-    const auto [from, to] = gap_around(loads(found).seams.front(), *face.pieces);
+    const auto [from, to] = gap_around(loads(found).seams.front(), *face.cut.pieces);
     for (const Seam& s : loads(other).seams) CHECK((s.axis != Axis::Y || s.where < from || s.where > to));
     CHECK(proven(never, other));
     // Where there is no ink on one side a seam parts nothing, and that is said.
@@ -279,9 +279,9 @@ TEST_CASE("a seam is wanted, or not, at any place of the face") {
     CHECK(loads(plan_of(useless)).sections == loads(found).sections);
     // Every gap forbidden, one by one: then a letter is crossed or the nearest thing is done, and it is told.
     Job none = job;
-    for (std::size_t i = 1; i < face.pieces->size(); ++i) {
-        const Box above = face.pieces->at(i - 1).shape.bounds();
-        const Box below = face.pieces->at(i).shape.bounds();
+    for (std::size_t i = 1; i < face.cut.pieces->size(); ++i) {
+        const Box above = face.cut.pieces->at(i - 1).shape.bounds();
+        const Box below = face.cut.pieces->at(i).shape.bounds();
         none = forbid_seams_at(none, first, face, Axis::Y, (above.low.y + below.high.y) / 2, display);
     }
     const Plan impossible = plan_of(none);
@@ -296,8 +296,8 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
         const Shop shop = usual_shop();
         Plan p = plan_of(job);
         RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
-        RC_PRE(p.faces.front().lettering->cap_height > 0.5_in && p.faces.front().loads->sections.size() < 30);
-        const std::vector<PieceName> names = names_of(*p.faces.front().pieces);
+        RC_PRE(p.colours.front().face->lettering->cap_height > 0.5_in && p.colours.front().cut.loads->sections.size() < 30);
+        const std::vector<PieceName> names = names_of(*p.colours.front().cut.pieces);
         const auto some = [&] {
             std::vector<PieceName> out;
             for (const PieceName& n : names) {
@@ -306,12 +306,12 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
             return out;
         };
         for (int n = *rc::gen::inRange(1, 4); n > 0; --n) {
-            const FacePlan& face = p.faces.front();
+            const ColourPlan& face = p.colours.front();
             const Axis axis = *rc::gen::element(Axis::X, Axis::Y);
-            const Box board = face.blank->face;
+            const Box board = face.face->blank->face;
             const std::int64_t at = along(axis, board.low) +
                                     (along(axis, board.high) - along(axis, board.low)) * *rc::gen::inRange(5, 96) / 100;
-            const std::size_t seams = face.loads->seams.size();
+            const std::size_t seams = face.cut.loads->seams.size();
             const auto seam = seams == 0 ? 0 : *rc::gen::inRange<std::size_t>(0, seams);
             switch (*rc::gen::inRange(0, 6)) {
                 case 0:
@@ -325,9 +325,9 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
                     break;
                 case 3:
                     if (seams > 0) {
-                        const std::int64_t to = face.loads->seams[seam].where + *rc::gen::inRange(-16'000, 16'000);
+                        const std::int64_t to = face.cut.loads->seams[seam].where + *rc::gen::inRange(-16'000, 16'000);
                         job = move_seam(job, first, face, seam,
-                                        try_seam(face, face.loads->seams[seam], to, shop.display).at);
+                                        try_seam(face, face.cut.loads->seams[seam], to, shop.display).at);
                     }
                     break;
                 case 4:
@@ -339,14 +339,14 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
             p = plan_of(job);
         }
         RC_LOG() << write_job(job) << "\n";
-        const LoadsPlan& loads = *p.faces.front().loads;
+        const LoadsPlan& loads = *p.colours.front().cut.loads;
         const bool stopped = std::any_of(loads.problems.begin(), loads.problems.end(),
                                          [](const Problem& q) { return q.mark == Mark::Stop; });
         if (stopped) return;  // pieces bound to what no bed holds: told, and nothing to lay
         std::size_t laid = 0;
         for (const Load& load : loads.loads) laid += load.placements.size();
         RC_ASSERT(laid == loads.sections.size());
-        const Evidence e = prove(job, p, shop, files_of(job, p, shop), CutFormat::Svg);
+        const Evidence e = prove(p, shop, files_of(job, p, shop), CutFormat::Svg);
         log_wrong(e);
         RC_ASSERT(e.good());
     }));
@@ -362,10 +362,10 @@ TEST_CASE("every wish about a seam can be let go where it lies, and with the las
             const auto& seams = loads(now).seams;
             RC_PRE(!seams.empty());
             const auto i = *rc::gen::inRange<std::size_t>(0, seams.size());
-            const Length place = place_of(now.faces.front(), seams[i]);
+            const Length place = place_of(now.colours.front(), seams[i]);
             const Length by = Length::sixtyfourths(*rc::gen::inRange(-64, 64));
-            job = *rc::gen::arbitrary<bool>() ? move_seam(job, first, now.faces.front(), i, measure_of(place + by, {}))
-                                              : forbid_seam(job, first, now.faces.front(), i, {});
+            job = *rc::gen::arbitrary<bool>() ? move_seam(job, first, now.colours.front(), i, measure_of(place + by, {}))
+                                              : forbid_seam(job, first, now.colours.front(), i, {});
         }
         // Those that the plan follows are found at their seam; the others by their place in the list.
         std::size_t last = wishes_of(job, first).seams.size() + 1;
@@ -375,7 +375,7 @@ TEST_CASE("every wish about a seam can be let go where it lies, and with the las
             const Plan now = plan_of(job);
             std::size_t wish = last - 1;
             for (const Seam& s : loads(now).seams) {
-                const auto known = wish_for(job, first, now.faces.front(), s);
+                const auto known = wish_for(job, first, now.colours.front(), s);
                 if (!known) continue;
                 const SeamWish& w = wishes_of(job, first).seams[*known];
                 RC_ASSERT(!w.never && w.axis == s.axis);

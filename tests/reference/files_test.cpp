@@ -118,8 +118,8 @@ TEST_CASE("a cut file rendered by librsvg has the mat's size, and the ink and fi
     const Folder folder;
     for (const Job& job : {porch_board(), long_board()}) {
         const Plan plan = plan_of(job);
-        const LoadsPlan& loads = *plan.faces.front().loads;
-        const auto files = cut_files(job, plan, usual_shop());
+        const LoadsPlan& loads = *plan.colours.front().cut.loads;
+        const auto files = cut_files(plan, usual_shop());
         REQUIRE(files.size() == loads.loads.size());
         for (std::size_t i = 0; i < files.size(); ++i) {
             INFO(files[i].name);
@@ -211,7 +211,7 @@ TEST_CASE("DXF and plotter files have the extents and lengths that ezdxf and hp2
     const Folder folder;
     for (const Job& job : {porch_board(), long_board()}) {
         const Plan plan = plan_of(job);
-        const auto loads = loads_to_cut(job, plan, usual_shop());
+        const auto loads = loads_to_cut(plan, usual_shop());
         const LoadToCut& load = loads.front();
         std::ofstream(folder / "load.dxf") << dxf_of(load);
         std::ofstream(folder / "load.plt") << hpgl_of(load).value();

@@ -241,14 +241,14 @@ TEST_CASE("a mask with ties is one part, and what hangs loose without them is wh
             making(job).tie = Measure{};
             int loose = 0;
             const Plan without = plan_of(job);
-            for (const Section& s : without.faces.front().loads->sections) {
+            for (const Section& s : without.colours.front().cut.loads->sections) {
                 const Owned film{geos, geos.from(film_of(s))};
                 loose += geos.joined_parts(film.g) - 1;
             }
-            CHECK(without.faces.front().loads->keepers == loose);
+            CHECK(without.colours.front().cut.loads->keepers == loose);
             making(job).tie = measure("1/8");
             const Plan tied = plan_of(job);
-            for (const Section& s : tied.faces.front().loads->sections) {
+            for (const Section& s : tied.colours.front().cut.loads->sections) {
                 const Owned film{geos, geos.from(film_of(s))};
                 CHECK(geos.joined_parts(film.g) == 1 + static_cast<int>(s.keepers.size()));
                 // A bridge is as wide as was asked, and no wider.

@@ -87,8 +87,8 @@ std::vector<std::vector<Box>> family(const Room& room) {
         REQUIRE(job);
         std::vector<Box> boxes;
         const Plan plan = plan_of(*job);
-        for (const FacePlan& f : plan.faces) {
-            for (const Section& s : f.loads->sections) {
+        for (const ColourPlan& f : plan.colours) {
+            for (const Section& s : f.cut.loads->sections) {
                 const Box b = s.film.bounds();
                 const bool fits = std::max(b.width(), b.height()) <= to_grid(room.along) &&
                                   std::min(b.width(), b.height()) <= to_grid(room.across);

@@ -8,8 +8,8 @@ using namespace skarvel::testing;
 
 TEST_CASE("the porch board: 3 sections, 2 loads, no ink crossed, 5 keepers, at most 38 in of film") {
     const Plan plan = plan_of(porch_board());
-    const FacePlan& face = plan.faces.front();
-    const LoadsPlan& loads = *face.loads;
+    const ColourPlan& face = plan.colours.front();
+    const LoadsPlan& loads = *face.cut.loads;
     CHECK(loads.sections.size() == 3);
     CHECK(loads.loads.size() == 2);
     CHECK(loads.crossings == 0);
@@ -31,7 +31,7 @@ TEST_CASE("the porch board: 3 sections, 2 loads, no ink crossed, 5 keepers, at m
 
 TEST_CASE("the porch board: all ink between 4 and 55 in from the bottom") {
     const Plan plan = plan_of(porch_board());
-    const Box ink = plan.faces.front().lettering->ink;
+    const Box ink = plan.colours.front().face->lettering->ink;
     CHECK(ink.low.y >= to_grid(4_in));
     CHECK(ink.high.y <= to_grid(55_in));
     CHECK(inches(ink.height()) == Approx(60 - 5 - 4).margin(0.002));
@@ -41,23 +41,23 @@ TEST_CASE("the porch board: all ink between 4 and 55 in from the bottom") {
 
 TEST_CASE("the porch board: letters and placement distances by hand") {
     const Plan plan = plan_of(porch_board());
-    const FacePlan& face = plan.faces.front();
+    const ColourPlan& face = plan.colours.front();
     // Nine letters and eight gaps of 9/16 fill 51 in; round letters overshoot a little, so flat ones are a little less.
     const double each = (51 - 8 * 0.5625) / 9;
-    CHECK(face.lettering->cap_height.in_inches() == Approx(each).epsilon(0.02));
+    CHECK(face.face->lettering->cap_height.in_inches() == Approx(each).epsilon(0.02));
     // BOAT ends four letters and three gaps below 55; the seam lies in the gap that follows.
     double gap_from = 1000, gap_to = 0;
-    for (const PlacedLetter& letter : face.lettering->letters) {
+    for (const PlacedLetter& letter : face.face->lettering->letters) {
         const Box b = letter.ink.bounds();
         if (letter.index == 3) gap_from = inches(b.low.y);
         if (letter.index == 4) gap_to = inches(b.high.y);
     }
     CHECK(gap_from - gap_to == Approx(0.5625).margin(0.002));
-    REQUIRE(face.loads->seams.size() == 2);
-    const double seam = inches(face.loads->seams.front().where);
+    REQUIRE(face.cut.loads->seams.size() == 2);
+    const double seam = inches(face.cut.loads->seams.front().where);
     CHECK(seam < gap_from);
     CHECK(seam > gap_to);
-    const auto [low, high] = corners(face.loads->sections.front(), face.blank->face);
+    const auto [low, high] = corners(face.cut.loads->sections.front(), face.face->blank->face);
     CHECK(low.from_bottom.in_inches() == Approx(seam - 0.0625));     // half the lap below the seam
     CHECK(high.from_top.in_inches() == Approx(5 - 1).margin(0.01));  // the margin of a sponge above the ink
     CHECK(low.from_left == Length{});
@@ -106,21 +106,21 @@ TEST_CASE("the porch board: finished, it is in the plan as done") {
     CHECK(done.bench->next() == nullptr);
     CHECK(done.bench->done() == done.bench->steps.size());
     CHECK(done.clock->hands_on == Minutes(0));
-    CHECK(done.faces.front().loads->misfits.empty());
+    CHECK(done.colours.front().cut.loads->misfits.empty());
     CHECK(job.bench.cut.size() == 2);
 }
 
 TEST_CASE("the second job takes the same path: a 1x10 of 72 in, two level lines, decal") {
     const Plan plan = plan_of(long_board());
-    const FacePlan& face = plan.faces.front();
-    CHECK(face.blank->width == 9.25_in);  // PS 20: a nominal 10 measures 9 1/4 (from memory)
-    const Box ink = face.lettering->ink;
+    const ColourPlan& face = plan.colours.front();
+    CHECK(face.face->blank->width == 9.25_in);  // PS 20: a nominal 10 measures 9 1/4 (from memory)
+    const Box ink = face.face->lettering->ink;
     CHECK(inches(ink.low.x) >= 6);
     CHECK(inches(ink.high.x) <= 72 - 6);
     CHECK(inches(ink.width()) == Approx(60).margin(0.01));  // the longer line fills the room
-    CHECK(face.loads->crossings == 0);
-    CHECK(face.loads->keepers == 0);
+    CHECK(face.cut.loads->crossings == 0);
+    CHECK(face.cut.loads->keepers == 0);
     // No section reaches further than the mat, and ink of 60 in needs three lengths of 23 1/2 at least.
-    CHECK(face.loads->sections.size() >= 3);
-    CHECK(plan.bench->steps.size() == plan.tasks.size());
+    CHECK(face.cut.loads->sections.size() >= 3);
+    CHECK(plan.bench->steps.size() == plan.tasks->size());
 }

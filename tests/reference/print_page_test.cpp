@@ -3,6 +3,7 @@
 #include <fstream>
 
 #include "files/print_page.h"
+#include "job/face_commands.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -59,13 +60,13 @@ TEST_CASE("a printed page has the printer's size, its marks, and ink under the c
     const Job job = printed_job("#c03020");
     const Shop shop = usual_shop();
     const Plan plan = plan_of(job);
-    const FacePlan& face = plan.faces.front();
-    REQUIRE(face.bed.print);
+    const ColourPlan& face = plan.colours.front();
+    REQUIRE(face.cut.bed.print);
     // Common practice: about 6 3/4 x 9 1/4 in on a letter page.
-    CHECK(face.bed.usable.across == 6.75_in);
-    CHECK(face.bed.usable.along == 9.25_in);
+    CHECK(face.cut.bed.usable.across == 6.75_in);
+    CHECK(face.cut.bed.usable.along == 9.25_in);
     CHECK(plan.mark_of("sections") == Mark::None);
-    const auto loads = loads_to_cut(job, plan, shop);
+    const auto loads = loads_to_cut(plan, shop);
     REQUIRE(loads.size() == 1);
     const auto page = print_page(job, plan, loads.front());
     REQUIRE(page);
@@ -105,7 +106,7 @@ TEST_CASE("what the marks or the machine cannot hold is refused with the reason"
     making(job).bed = bed_name(beds_of(shop.machines).front());  // a mat: no marks there
     const Plan on_mat = plan(job, shop, library(), moment("2026-05-04T18:00"));
     CHECK(on_mat.mark_of("sections") == Mark::Stop);
-    const auto loads = loads_to_cut(job, on_mat, shop);
+    const auto loads = loads_to_cut(on_mat, shop);
     const auto page = print_page(job, on_mat, loads.front());
     REQUIRE_FALSE(page);
     CHECK(page.error().what.id == "print.no-marks");
@@ -127,30 +128,30 @@ TEST_CASE("what the marks or the machine cannot hold is refused with the reason"
 TEST_CASE("a sticker of letters and their rim is printed and cut in one") {
     const Folder folder;
     Job job = printed_job("#1030c0");
+    job = add_colour(job, {});
     Face& face = job.signs.front().faces.front();
-    face.colours.push_back(face.colours.front());
     face.colours.back().paint.colour = "#e0b020";
     lettering(job).rim = Rim{};
     lettering(job).rim->width = measure("1/8");
-    lettering(job).rim->colour = 0;
+    lettering(job).rim->colour = first_colour;
     lettering(job).rim->under = true;
-    lettering(job).colour = 1;
+    lettering(job).colour = face.colours.back().id;
     const Shop shop = usual_shop();
     const Plan plan = plan_of(job);
-    REQUIRE(plan.faces.size() == 2);
-    CHECK(plan.faces[1].printed_with == std::size_t{0});
-    CHECK(plan.faces[1].loads->sections.empty());
+    REQUIRE(plan.colours.size() == 2);
+    CHECK(plan.colours[1].cut.printed_with == first_colour);
+    CHECK(plan.colours[1].cut.loads->sections.empty());
     // The letters are named once, and the knife goes round the rim alone.
-    CHECK(plan.faces[0].loads->sections.front().letters == "TEA");
-    const auto loads = loads_to_cut(job, plan, shop);
+    CHECK(plan.colours[0].cut.loads->sections.front().letters == "TEA");
+    const auto loads = loads_to_cut(plan, shop);
     REQUIRE(loads.size() == 1);
     std::size_t cuts = 0;
     for (const KnifePath& p : loads.front().way.paths) cuts += p.of == CutOf::Ink ? 1 : 0;
     CHECK(cuts == islands(loads.front().sections.front().laid.cut).size() +
                       holes(loads.front().sections.front().laid.cut).size());
     // One thing to lay, and nothing is laid or weeded for the colour that comes with it.
-    CHECK(std::none_of(plan.tasks.begin(), plan.tasks.end(), [](const Task& t) { return t.id.starts_with("1.2/"); }));
-    CHECK(std::any_of(plan.tasks.begin(), plan.tasks.end(), [](const Task& t) { return t.kind == "final"; }));
+    CHECK(std::none_of(plan.tasks->begin(), plan.tasks->end(), [](const Task& t) { return t.id.name.starts_with("1.2/"); }));
+    CHECK(std::any_of(plan.tasks->begin(), plan.tasks->end(), [](const Task& t) { return t.work == Work::Final; }));
     const auto page = print_page(job, plan, loads.front());
     REQUIRE(page);
     const Picture picture = rendered(folder, page->pdf);
@@ -169,7 +170,7 @@ TEST_CASE("a sticker of letters and their rim is printed and cut in one") {
         p = p + on.moved;
         return picture.at(x0 + grid_to_mm(p.x) + dx, y0 + grid_to_mm(p.y) + dy);
     };
-    const Box t = plan.faces[1].ink->front().shape.bounds();
+    const Box t = plan.colours[1].ink->front().shape.bounds();
     const Point stem{(t.low.x + t.high.x) / 2, t.low.y + t.height() / 4};
     const auto inside = seen(stem, 0, 0);
     CHECK(inside[0] > inside[2] + 60);
@@ -178,7 +179,7 @@ TEST_CASE("a sticker of letters and their rim is printed and cut in one") {
     // Otherwise made, each is cut by itself.
     job.signs.front().faces.front().colours.back().making.film = "permanent-gloss";
     const Plan apart = plan_of(job);
-    CHECK_FALSE(apart.faces[1].printed_with);
-    CHECK_FALSE(apart.faces[1].loads->sections.empty());
+    CHECK_FALSE(apart.colours[1].cut.printed_with);
+    CHECK_FALSE(apart.colours[1].cut.loads->sections.empty());
     CHECK(*read_job(write_job(job)) == job);
 }

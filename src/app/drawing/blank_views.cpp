@@ -10,8 +10,8 @@
 namespace skarvel {
 
 std::optional<std::size_t> Drawing::zone_at(QPointF where) const {
-    for (std::size_t i = face()->blank->zones.size(); i-- > 0;) {
-        const Region& zone = face()->blank->zones[i];
+    for (std::size_t i = face()->face->blank->zones.size(); i-- > 0;) {
+        const Region& zone = face()->face->blank->zones[i];
         if (!zone.empty() && view_.transform().map(path_of(zone)).contains(where)) return i;
     }
     return std::nullopt;
@@ -20,7 +20,7 @@ std::optional<std::size_t> Drawing::zone_at(QPointF where) const {
 // Rooms by name, where it hangs, its centre of gravity, and the diagonals that were measured.
 void Drawing::paint_blank_marks(QPainter& p) {
     const Tokens& t = Theme::tokens();
-    const BlankPlan& plan = *face()->blank;
+    const BlankPlan& plan = *face()->face->blank;
     const Blank& blank = sign().blank;
     const Display& display = desk_.shop().display;
     p.setFont(Theme::font(13, QFont::Medium));
@@ -74,7 +74,7 @@ void Drawing::paint_blank_marks(QPainter& p) {
         p.drawPie(disc, 180 * 16, 90 * 16);
         p.setBrush(Qt::NoBrush);
     }
-    for (const Pin& pin : face()->marking.pins) {
+    for (const Pin& pin : face()->face->marking.pins) {
         cross(pin.at, t.chalk);
         const QPointF c = view_.at(pin.at);
         const QString text =
@@ -85,7 +85,7 @@ void Drawing::paint_blank_marks(QPainter& p) {
         p.setPen(t.chalk);
         p.drawText(tag, Qt::AlignCenter, text);
     }
-    for (const MarkLine& line : face()->marking.lines) {
+    for (const MarkLine& line : face()->face->marking.lines) {
         const QPointF a = view_.at(line.from);
         const QPointF b = view_.at(line.to);
         QPainterPath path(a);
@@ -104,7 +104,7 @@ void Drawing::paint_blank_marks(QPainter& p) {
 
 void Drawing::paint_board_end(QPainter& p) {
     const Tokens& t = Theme::tokens();
-    const BlankPlan& blank = *face()->blank;
+    const BlankPlan& blank = *face()->face->blank;
     if (sign().blank.kind != Kind::Board || blank.tape) return;
     const double room = height() - board_area_.bottom() - around_.height() - Theme::px(130);
     if (!view_.lengthwise() || room < Theme::px(90)) return;
@@ -219,7 +219,7 @@ void Drawing::paint_cut_diagram(QPainter& p) {
 
 // What the tape found, drawn large: the true rectangle dotted, the board's own corners moved twelve times as far.
 void Drawing::paint_out_of_true(QPainter& p) {
-    const BlankPlan& blank = *face()->blank;
+    const BlankPlan& blank = *face()->face->blank;
     if (!blank.tape || !view_.lengthwise()) return;
     const Tokens& t = Theme::tokens();
     const double top = board_area_.bottom() + around_.height() + Theme::px(130);

@@ -93,7 +93,7 @@ void Drawing::length_dimension(std::int64_t from, std::int64_t to, double row, C
 
 void Drawing::lay_out_dimensions() {
     for (auto& [id, box] : callouts_) box->setProperty("placed", box->hasFocus());
-    const FacePlan& plan = *face();
+    const ColourPlan& plan = *face();
     const Blank& blank = sign().blank;
     const bool y_axis = view_.face.height() > view_.face.width();
     const std::int64_t length = y_axis ? view_.face.height() : view_.face.width();
@@ -123,7 +123,7 @@ void Drawing::lay_out_dimensions() {
         const std::int64_t depth = to_grid(zone.turns > 0 ? zone.girth.value * zone.turns : zone.depth.value);
         length_dimension(low ? 0 : length - depth, low ? depth : length, 0, &box);
     }
-    const Box usable = plan.blank->usable;
+    const Box usable = plan.face->blank->usable;
     const std::int64_t from = y_axis ? usable.low.y : usable.low.x;
     const std::int64_t to = y_axis ? usable.high.y : usable.high.x;
     if (station_ == Station::Blank) {
@@ -132,25 +132,25 @@ void Drawing::lay_out_dimensions() {
             length_dimension(from, to, 0, nullptr,
                              tr("%1 for lettering").arg(shown(skarvel::show(from_grid(to - from), display))),
                              Station::Blank);
-    } else if (station_ == Station::Lettering && !plan.lettering->letters.empty()) {
+    } else if (station_ == Station::Lettering && !plan.face->lettering->letters.empty()) {
         lettering_callouts(plan, display, from, to, y_axis);
     }
     lay_out_sides(plan, blank, display);
 }
 
 // Of the text at hand: its gaps and size, and where it hangs.
-void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, std::int64_t from, std::int64_t to,
+void Drawing::lettering_callouts(const ColourPlan& plan, const Display& display, std::int64_t from, std::int64_t to,
                                  bool y_axis) {
     if (step_back_ || desk_.art_at()) return;
     const Text& text = desk_.face().lettering.texts[desk_.text_at()];
-    if (desk_.text_at() >= plan.lettering->texts.size()) return;
-    const PlacedText& placed = plan.lettering->texts[desk_.text_at()];
+    if (desk_.text_at() >= plan.face->lettering->texts.size()) return;
+    const PlacedText& placed = plan.face->lettering->texts[desk_.text_at()];
     std::vector<const PlacedLetter*> letters;
-    for (const PlacedLetter& l : plan.lettering->letters) {
+    for (const PlacedLetter& l : plan.face->lettering->letters) {
         if (static_cast<std::size_t>(l.of) == desk_.text_at()) letters.push_back(&l);
     }
     if (letters.empty()) return;
-    const bool alone = plan.lettering->texts.size() == 1 && desk_.face().art.empty();
+    const bool alone = plan.face->lettering->texts.size() == 1 && desk_.face().art.empty();
     const bool stack = text.arrangement == Arrangement::Stack;
     if (alone && stack == y_axis && letters.size() > 1 && text.arrangement != Arrangement::Arc) {
         const QString prefix = letters.size() > 2 ? QString("%1 × ").arg(letters.size() - 1) : QString();
@@ -194,11 +194,11 @@ void Drawing::lettering_callouts(const FacePlan& plan, const Display& display, s
 }
 
 // Arrows from what the text at hand hangs on to the text itself, each with the distance that was typed.
-void Drawing::hang_callouts(const FacePlan& plan, const Text& text) {
+void Drawing::hang_callouts(const ColourPlan& plan, const Text& text) {
     const auto things = things_on(desk_.face(), plan);
-    const auto thing_named = [&](const std::string& id) -> std::optional<Box> {
-        if (id == "face") return plan.blank->face;
-        if (id == "usable") return plan.blank->usable;
+    const auto thing_named = [&](const ThingId& id) -> std::optional<Box> {
+        if (id == on_face) return plan.face->blank->face;
+        if (id == on_usable) return plan.face->blank->usable;
         const auto at = std::find_if(things.begin(), things.end(), [&](const PlacedThing& t) { return t.id == id; });
         return at == things.end() ? std::nullopt : std::optional(at->box);
     };
@@ -233,7 +233,7 @@ void Drawing::hang_callouts(const FacePlan& plan, const Text& text) {
 }
 
 // The sizes that make the blank, by its kind, along its length.
-void Drawing::size_callouts(const FacePlan& plan, const Blank& blank) {
+void Drawing::size_callouts(const ColourPlan& plan, const Blank& blank) {
     const bool y_axis = view_.face.height() > view_.face.width();
     const std::int64_t length = y_axis ? view_.face.height() : view_.face.width();
     const auto sized = [&](const QString& id, const QString& does, const Measure& value, const QString& prefix,
@@ -248,9 +248,9 @@ void Drawing::size_callouts(const FacePlan& plan, const Blank& blank) {
         case Kind::Round:
             return sized("length", tr("changes the diameter"), blank.length, tr("across "), 0, length, 1, set_length);
         case Kind::Arrow: {
-            const std::int64_t body = to_grid(plan.blank->length);
+            const std::int64_t body = to_grid(plan.face->blank->length);
             const std::int64_t head = to_grid(blank.head.length.value);
-            const bool right = plan.face == 0 ? blank.head.right : !blank.head.right;
+            const bool right = plan.face->at.face == 0 ? blank.head.right : !blank.head.right;
             sized("length", tr("changes the length of the arrow's body"), blank.length, tr("body "),
                   right ? 0 : length - body, right ? body : length, 1, set_length);
             return sized("head-length", tr("changes the length of the arrow's head"), blank.head.length, tr("head "),
@@ -273,7 +273,7 @@ void Drawing::size_callouts(const FacePlan& plan, const Blank& blank) {
                              if (b.outline) b.outline->known = m;
                          });
         default: {
-            const FramePlan& frame = plan.blank->frame;
+            const FramePlan& frame = plan.face->blank->frame;
             const std::int64_t over = (to_grid(y_axis ? frame.over_up : frame.over_across) - length) / 2;
             const std::int64_t cover = to_grid(y_axis ? frame.cover_up : frame.cover_across);
             const bool framed = blank.frame.kind != FrameKind::None;
@@ -295,10 +295,10 @@ QString Drawing::size_prefix(const Blank& blank) {
 }
 
 // A zone that is no band at an end: its size beside it; where it lies once it is chosen.
-void Drawing::zone_callouts(std::size_t i, const ClearZone& zone, const FacePlan& plan) {
-    if (i >= plan.blank->zones.size() || plan.blank->zones[i].empty()) return;
+void Drawing::zone_callouts(std::size_t i, const ClearZone& zone, const ColourPlan& plan) {
+    if (i >= plan.face->blank->zones.size() || plan.face->blank->zones[i].empty()) return;
     const QString name = QString::fromStdString(zone.name);
-    const QRectF where = view_.rect(plan.blank->zones[i].bounds());
+    const QRectF where = view_.rect(plan.face->blank->zones[i].bounds());
     const auto add = [&](const QString& part, const QString& does, const Measure& value, const QString& prefix,
                          QPointF at, Measure ClearZone::*which) {
         Callout& box = callout("clear-" + QString::number(i) + part, does, value, prefix);
@@ -330,7 +330,7 @@ void Drawing::zone_callouts(std::size_t i, const ClearZone& zone, const FacePlan
 }
 
 // Across the board: the measured width on Blank, the margin on both.
-void Drawing::lay_out_sides(const FacePlan& plan, const Blank& blank, const Display& display) {
+void Drawing::lay_out_sides(const ColourPlan& plan, const Blank& blank, const Display& display) {
     const bool board = blank.kind == Kind::Board;
     Callout& margin =
         callout("margin", board ? tr("changes the margin at both long sides") : tr("changes the margin all round"),
@@ -346,7 +346,7 @@ void Drawing::lay_out_sides(const FacePlan& plan, const Blank& blank, const Disp
                              blank.kind == Kind::Arrow  ? tr("changes the height of the arrow's body")
                              : blank.kind == Kind::Arch ? tr("changes the span of the arch")
                                                         : tr("changes the measured width"),
-                             blank.width.value_or(measure_of(plan.blank->width, display)), prefix);
+                             blank.width.value_or(measure_of(plan.face->blank->width, display)), prefix);
         width_box->decide = [this](const Measure& m) { change_blank([&](Blank& b) { b.width = m; }); };
     }
     if (station_ == Station::Blank && blank.kind == Kind::Arrow) {
@@ -364,7 +364,7 @@ void Drawing::lay_out_sides(const FacePlan& plan, const Blank& blank, const Disp
             // An arrow's body is lower than its head.
             const double half =
                 blank.kind == Kind::Arrow
-                    ? std::min(board_rect.height(), static_cast<double>(to_grid(plan.blank->width)) * view_.scale) / 2
+                    ? std::min(board_rect.height(), static_cast<double>(to_grid(plan.face->blank->width)) * view_.scale) / 2
                     : board_rect.height() / 2;
             dimensions_.push_back(
                 {{x, board_rect.center().y() - half}, {x, board_rect.center().y() + half}, width_box, {}, {}, {}});
@@ -382,14 +382,14 @@ void Drawing::lay_out_sides(const FacePlan& plan, const Blank& blank, const Disp
             place(*width_box, {board_area_.center().x(), board_area_.bottom() + around_.height() + Theme::px(18)});
     }
     if (station_ == Station::Blank) field_callouts(plan, blank);
-    if (station_ == Station::Blank && plan.blank->tape) reading_callouts(plan, blank);
+    if (station_ == Station::Blank && plan.face->blank->tape) reading_callouts(plan, blank);
 }
 
 // Bands of another ground colour: how deep, and where their middle lies.
-void Drawing::field_callouts(const FacePlan& plan, const Blank& blank) {
-    for (std::size_t i = 0; i < blank.fields.size() && i < plan.blank->fields.size(); ++i) {
-        if (plan.blank->fields[i].region.empty()) continue;
-        const QRectF where = view_.rect(plan.blank->fields[i].region.bounds());
+void Drawing::field_callouts(const ColourPlan& plan, const Blank& blank) {
+    for (std::size_t i = 0; i < blank.fields.size() && i < plan.face->blank->fields.size(); ++i) {
+        if (plan.face->blank->fields[i].region.empty()) continue;
+        const QRectF where = view_.rect(plan.face->blank->fields[i].region.bounds());
         const QString id = "field-" + QString::number(i);
         Callout& depth =
             callout(id, tr("changes the depth of painted field %1").arg(i + 1), blank.fields[i].depth, tr("band "));
@@ -417,10 +417,10 @@ void Drawing::field_callouts(const FacePlan& plan, const Blank& blank) {
 }
 
 // What the tape says, where it was held.
-void Drawing::reading_callouts(const FacePlan& plan, const Blank& blank) {
+void Drawing::reading_callouts(const ColourPlan& plan, const Blank& blank) {
     // Corners as the tape counts them: lower left, lower right, upper right, upper left of an upright board.
     const bool level = blank.stands == Stands::Level;
-    const Box f = plan.blank->face;
+    const Box f = plan.face->blank->face;
     const std::array<Point, 4> corner =
         level ? std::array<Point, 4>{Point{f.low.x, f.high.y}, f.low, Point{f.high.x, f.low.y}, f.high}
               : std::array<Point, 4>{f.low, Point{f.high.x, f.low.y}, f.high, Point{f.low.x, f.high.y}};

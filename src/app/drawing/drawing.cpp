@@ -37,7 +37,7 @@ const Plan& Drawing::plan() const {
 
 const Sign& Drawing::sign() const { return job().signs[desk_.sign_at()]; }
 
-const FacePlan* Drawing::face() const { return plan().of(desk_.sign_at(), desk_.face_at(), desk_.colour_at()); }
+const ColourPlan* Drawing::face() const { return desk_.face_plan(); }
 
 void Drawing::set_station(Station station) {
     station_ = station;
@@ -87,7 +87,7 @@ void Drawing::lay_out() {
     loads_.clear();
     table_ = {};
     used_callouts_.clear();
-    if (face() != nullptr && !face()->blank->face.empty()) {
+    if (face() != nullptr && !face()->face->blank->face.empty()) {
         lay_out_board();
         lay_out_dimensions();
         if (station_ == Station::Sections) lay_out_loads();
@@ -101,7 +101,7 @@ void Drawing::lay_out() {
 }
 
 void Drawing::lay_out_board() {
-    view_.face = face()->blank->face;
+    view_.face = face()->face->blank->face;
     const bool upright = view_.face.height() > view_.face.width();
     // Long boards come laid down, others as they will be read, until the maker says otherwise.
     constexpr double long_board = 2.5;
@@ -115,7 +115,7 @@ void Drawing::lay_out_board() {
     const double across = static_cast<double>(view_.lengthwise() ? std::min(view_.face.width(), view_.face.height())
                                                                  : view_.face.height());
     // What lies round the face, in grid units: frame, backing, mouldings.
-    const Box whole = FacePainter::around_face(sign().blank, *face()->blank);
+    const Box whole = FacePainter::around_face(sign().blank, *face()->face->blank);
     const double extra_x = static_cast<double>(view_.lengthwise() && view_.face.height() > view_.face.width()
                                                    ? whole.high.y - view_.face.high.y
                                                    : whole.high.x - view_.face.high.x);
@@ -142,9 +142,9 @@ void Drawing::lay_out_board() {
     } else {
         double room = station_ == Station::Sections && view_.lengthwise() ? std::min(room_y, 220.0) : room_y;
         view_.scale = std::min(room_x / (length + 2 * extra_x), room / (across + 2 * extra_y));
-        if (station_ == Station::Sections && !face()->loads->loads.empty()) {
+        if (station_ == Station::Sections && !face()->cut.loads->loads.empty()) {
             // Board and loads share one scale: two mats fit side by side.
-            const double mat = std::max(to_grid(shown_along()), to_grid(face()->bed.usable.across));
+            const double mat = std::max(to_grid(shown_along()), to_grid(face()->cut.bed.usable.across));
             view_.scale = std::min(view_.scale, (width() - 3 * paper_side) / (2 * mat));
             if (!view_.lengthwise()) {
                 // They stand beside the board, each with its words.
@@ -178,7 +178,7 @@ void Drawing::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.fillRect(rect(), t.sheet);
     paint_header(p);
-    if (face() == nullptr || face()->blank->face.empty()) return;
+    if (face() == nullptr || face()->face->blank->face.empty()) return;
     if (behind_) p.setOpacity(0.55);
     if (!overview_.isEmpty()) paint_overview(p);
     p.save();
@@ -260,7 +260,7 @@ QString Drawing::kind_title(Kind kind) {
 
 void Drawing::paint_header(QPainter& p) {
     QString title, under;
-    const auto lines = summary(job(), plan(), desk_.records().size(), desk_.sign_at(), desk_.face_at());
+    const auto lines = summary(job(), plan(), desk_.records().size(), desk_.at());
     const StationLine& line = lines.at(static_cast<std::size_t>(station_));
     switch (station_) {
         case Station::Blank:
@@ -518,7 +518,7 @@ bool Drawing::event(QEvent* event) {
         space_down_ = false;
     if (event->type() == QEvent::ToolTip && station_ == Station::Sections && face() != nullptr) {
         auto* help = static_cast<QHelpEvent*>(event);
-        for (const Seam& seam : face()->loads->seams) {
+        for (const Seam& seam : face()->cut.loads->seams) {
             const bool level = seam.axis == Axis::Y;
             const QRectF line = QRectF(view_.at(level ? Point{seam.from, seam.where} : Point{seam.where, seam.from}),
                                        view_.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to}))
@@ -531,7 +531,7 @@ bool Drawing::event(QEvent* event) {
         if (const auto i = section_at(help->pos())) {
             QToolTip::showText(
                 help->globalPos(),
-                tr("Section %1: %2").arg(*i + 1).arg(QString::fromStdString(face()->loads->sections[*i].letters)),
+                tr("Section %1: %2").arg(*i + 1).arg(QString::fromStdString(face()->cut.loads->sections[*i].letters)),
                 this);
             return true;
         }

@@ -74,16 +74,16 @@ class Drawing : public QWidget {
     void lay_out();
     void lay_out_board();
     void lay_out_dimensions();
-    void lay_out_sides(const FacePlan& plan, const Blank& blank, const Display& display);
-    void size_callouts(const FacePlan& plan, const Blank& blank);
-    void lettering_callouts(const FacePlan& plan, const Display& display, std::int64_t from, std::int64_t to,
+    void lay_out_sides(const ColourPlan& plan, const Blank& blank, const Display& display);
+    void size_callouts(const ColourPlan& plan, const Blank& blank);
+    void lettering_callouts(const ColourPlan& plan, const Display& display, std::int64_t from, std::int64_t to,
                             bool y_axis);
     void paint_step_back(QPainter& p);
     bool step_back_key(QKeyEvent* event);
     static QString size_prefix(const Blank& blank);
-    void zone_callouts(std::size_t i, const ClearZone& zone, const FacePlan& plan);
-    void field_callouts(const FacePlan& plan, const Blank& blank);
-    void reading_callouts(const FacePlan& plan, const Blank& blank);
+    void zone_callouts(std::size_t i, const ClearZone& zone, const ColourPlan& plan);
+    void field_callouts(const ColourPlan& plan, const Blank& blank);
+    void reading_callouts(const ColourPlan& plan, const Blank& blank);
     void lay_out_loads();
     void open_decider(Station opens);
     Callout& callout(const QString& id, const QString& does, const Measure& value, const QString& prefix = {});
@@ -111,11 +111,11 @@ class Drawing : public QWidget {
     [[nodiscard]] const Job& job() const;
     [[nodiscard]] const Plan& plan() const;
     [[nodiscard]] const Sign& sign() const;
-    [[nodiscard]] const FacePlan* face() const;
+    [[nodiscard]] const ColourPlan* face() const;
     [[nodiscard]] std::optional<std::size_t> section_at(QPointF where) const;
     void change_blank(const std::function<void(Blank&)>& change);
     void decides(Callout& box, const Measure& was, std::function<void(Text&, const Measure&)> set);
-    void hang_callouts(const FacePlan& plan, const Text& text);
+    void hang_callouts(const ColourPlan& plan, const Text& text);
 
     Desk& desk_;
     Station station_ = Station::Blank;

@@ -162,7 +162,7 @@ void FacePainter::board(QPainter& p, bool bare) const {
     const Tokens& t = Theme::tokens();
     const Blank& blank = sign_.blank;
     p.setRenderHint(QPainter::Antialiasing);
-    const QRectF outer = view_.rect(around_face(blank, *plan_.blank));
+    const QRectF outer = view_.rect(around_face(blank, *plan_.face->blank));
     if (blank.kind == Kind::Field && blank.moulding) mouldings(p, outer);
     if (blank.backing) {
         const Look wood = look_of(blank.backing->material);
@@ -172,7 +172,7 @@ void FacePainter::board(QPainter& p, bool bare) const {
         p.setBrush(Qt::NoBrush);
         p.drawRect(outer);
     }
-    const QPainterPath shape = view_.transform().map(path_of(plan_.blank->outline));
+    const QPainterPath shape = view_.transform().map(path_of(plan_.face->blank->outline));
     const QRectF where = shape.boundingRect();
     const auto& ground = face_.finish.ground;
     const bool painted = !bare && ground && ground->coats > 0;
@@ -182,7 +182,7 @@ void FacePainter::board(QPainter& p, bool bare) const {
     // Its thickness shows as a lip at the lower right, as far as a picture from the front can show it.
     if (blank.kind != Kind::Field) {
         const double lip =
-            std::clamp(static_cast<double>(to_grid(plan_.blank->thickness)) * view_.scale * 0.4, 1.0, 3.0);
+            std::clamp(static_cast<double>(to_grid(plan_.face->blank->thickness)) * view_.scale * 0.4, 1.0, 3.0);
         p.fillPath(shape.translated(lip, lip), look.base.darker(150));
     }
     p.fillPath(shape, base);
@@ -197,9 +197,9 @@ void FacePainter::board(QPainter& p, bool bare) const {
     } else if (has_grain(blank)) {
         grain(p, where, line, blank.grain == "across");
     }
-    for (std::size_t i = 0; i < blank.fields.size() && i < plan_.blank->fields.size(); ++i) {
+    for (std::size_t i = 0; i < blank.fields.size() && i < plan_.face->blank->fields.size(); ++i) {
         const QColor colour(QString::fromStdString(blank.fields[i].colour));
-        p.fillPath(view_.transform().map(path_of(plan_.blank->fields[i].region)), colour.isValid() ? colour : t.brick);
+        p.fillPath(view_.transform().map(path_of(plan_.face->blank->fields[i].region)), colour.isValid() ? colour : t.brick);
     }
     if (blank.kind == Kind::Canvas && blank.bars) {
         const double bar = static_cast<double>(to_grid(1.5_in)) * view_.scale;
@@ -247,7 +247,7 @@ void FacePainter::mouldings(QPainter& p, const QRectF& outer) const {
 void FacePainter::frame(QPainter& p) const {
     const Frame& f = sign_.blank.frame;
     const bool four_sided =
-        plan_.blank->outline.rings().size() == 1 && plan_.blank->outline.rings().front().size() == 4;
+        plan_.face->blank->outline.rings().size() == 1 && plan_.face->blank->outline.rings().front().size() == 4;
     if (f.kind == FrameKind::None) return;
     const Look wood = look_of("pine");
     const double seen = static_cast<double>(to_grid(f.seen.value)) * view_.scale;
@@ -255,12 +255,12 @@ void FacePainter::frame(QPainter& p) const {
         if (f.kind != FrameKind::Edging) return;
         p.setPen(QPen(wood.line, seen, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
         p.setBrush(Qt::NoBrush);
-        p.drawPath(view_.transform().map(path_of(grow(plan_.blank->outline, f.seen.value / 2))));
+        p.drawPath(view_.transform().map(path_of(grow(plan_.face->blank->outline, f.seen.value / 2))));
         return;
     }
     const QRectF outer =
         view_.rect(f.kind == FrameKind::Trim || f.kind == FrameKind::Battens ? view_.face
-                                                                             : around_face(sign_.blank, *plan_.blank));
+                                                                             : around_face(sign_.blank, *plan_.face->blank));
     const bool laid = view_.laid_down;  // top and bottom lie left and right then
     std::vector<QRectF> rails{QRectF(outer.left(), outer.top(), outer.width(), seen),
                               QRectF(outer.left(), outer.bottom() - seen, outer.width(), seen)};
@@ -298,9 +298,9 @@ void FacePainter::frame(QPainter& p) const {
 void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen, bool names) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
-    for (std::size_t i = 0; i < plan_.blank->zones.size() && i < sign_.blank.clear.size(); ++i) {
+    for (std::size_t i = 0; i < plan_.face->blank->zones.size() && i < sign_.blank.clear.size(); ++i) {
         const ClearZone& zone = sign_.blank.clear[i];
-        const Region shown = intersect(plan_.blank->zones[i], plan_.blank->outline);
+        const Region shown = intersect(plan_.face->blank->zones[i], plan_.face->blank->outline);
         if (shown.empty()) continue;
         const QPainterPath path = view_.transform().map(path_of(shown));
         QColor wash = t.sheet;
@@ -334,16 +334,16 @@ void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen, bo
 }
 
 void FacePainter::usable(QPainter& p) const {
-    if (plan_.blank->usable.empty()) return;
+    if (plan_.face->blank->usable.empty()) return;
     QPainterPath path;
-    path.addRect(view_.rect(plan_.blank->usable));
+    path.addRect(view_.rect(plan_.face->blank->usable));
     QPen pen(Theme::tokens().chalk, 1, Qt::DashLine);
     cased(p, path, pen);
     // Where ink may lie beyond that, in shapes that are no rectangle.
-    if (plan_.blank->free.rings().size() > 1 || plan_.blank->free.rings().front().size() > 4) {
+    if (plan_.face->blank->free.rings().size() > 1 || plan_.face->blank->free.rings().front().size() > 4) {
         p.setPen(QPen(Theme::tokens().chalk, 1, Qt::DotLine));
         p.setBrush(Qt::NoBrush);
-        p.drawPath(view_.transform().map(path_of(plan_.blank->free)));
+        p.drawPath(view_.transform().map(path_of(plan_.face->blank->free)));
     }
 }
 
@@ -355,43 +355,45 @@ void FacePainter::ink(QPainter& p, bool as_laid) const {
     p.setPen(Qt::NoPen);
     p.setBrush(colour.isValid() ? colour : QColor("#f7f4ec"));
     // Read from the front, however it is laid.
-    const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
-    const auto draw = [&](const FacePlan& lane) {
+    const std::int64_t twice = plan_.face->blank->face.low.x + plan_.face->blank->face.high.x;
+    const auto draw = [&](const ColourPlan& lane) {
         for (const Piece& piece : *lane.ink)
-            p.drawPath(transform.map(path_of(lane.mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
+            p.drawPath(transform.map(path_of(lane.face->mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
     };
     draw(plan_);
     if (all_ == nullptr) return;
-    for (const FacePlan& f : all_->faces) {
-        if (f.sign != plan_.sign || f.face != plan_.face || f.printed_with != plan_.colour) continue;
-        const QColor with(QString::fromStdString(face_.colours[f.colour].paint.colour));
+    for (const ColourPlan& f : all_->colours) {
+        const Colour* decided = find_colour(face_, f.id);
+        if (f.cut.printed_with != plan_.id || decided == nullptr) continue;
+        const QColor with(QString::fromStdString(decided->paint.colour));
         p.setBrush(with.isValid() ? with : QColor("#f7f4ec"));
         draw(f);
     }
 }
 
-void FacePainter::all_ink(QPainter& p, bool as_cut, const std::string& moved, Point by) const {
-    std::vector<const FacePlan*> lanes;
+void FacePainter::all_ink(QPainter& p, bool as_cut, const ThingId& moved, Point by) const {
+    std::vector<const ColourPlan*> lanes;
     if (all_ != nullptr) {
-        for (const FacePlan& f : all_->faces) {
-            if (f.sign == plan_.sign && f.face == plan_.face) lanes.push_back(&f);
+        for (const ColourPlan& f : all_->colours) {
+            if (f.face->id == plan_.face->id) lanes.push_back(&f);
         }
     } else {
         lanes.push_back(&plan_);
     }
     // Read through a clear blank, what is laid first lies in front.
-    if (plan_.mirrored) std::reverse(lanes.begin(), lanes.end());
+    if (plan_.face->mirrored) std::reverse(lanes.begin(), lanes.end());
     p.setRenderHint(QPainter::Antialiasing);
     const QTransform transform = view_.transform();
-    const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
+    const std::int64_t twice = plan_.face->blank->face.low.x + plan_.face->blank->face.high.x;
     const bool drags = by != Point{};
     if (!as_cut) pictures(p, moved, by);
-    for (const FacePlan* lane : lanes) {
-        if (lane->colour >= face_.colours.size()) continue;
-        const QColor colour(QString::fromStdString(face_.colours[lane->colour].paint.colour));
+    for (const ColourPlan* lane : lanes) {
+        const Colour* decided = find_colour(face_, lane->id);
+        if (decided == nullptr) continue;
+        const QColor colour(QString::fromStdString(decided->paint.colour));
         const QColor ink = colour.isValid() ? colour : QColor("#f7f4ec");
-        for (const Piece& piece : *(as_cut ? lane->pieces : lane->ink)) {
-            Region shape = lane->mirrored ? piece.shape.mirrored(twice) : piece.shape;
+        for (const Piece& piece : *(as_cut ? lane->cut.pieces : lane->ink)) {
+            Region shape = lane->face->mirrored ? piece.shape.mirrored(twice) : piece.shape;
             if (drags && thing_of(*lane, piece) == moved) shape = shape.moved(by);
             const QPainterPath path = transform.map(path_of(shape));
             if (!as_cut && is_picture(piece)) {
@@ -415,11 +417,11 @@ bool FacePainter::is_picture(const Piece& piece) const {
     return d != nullptr && d->drawing.picture.bytes != nullptr;
 }
 
-void FacePainter::pictures(QPainter& p, const std::string& moved, Point by) const {
+void FacePainter::pictures(QPainter& p, const ThingId& moved, Point by) const {
     static QCache<QString, QImage> known(8);
-    for (std::size_t i = 0; i < face_.art.size() && i < plan_.art->pictures.size(); ++i) {
+    for (std::size_t i = 0; i < face_.art.size() && i < plan_.face->art->pictures.size(); ++i) {
         const auto* d = std::get_if<PlacedDrawing>(&face_.art[i].kind);
-        Box box = plan_.art->pictures[i];
+        Box box = plan_.face->art->pictures[i];
         if (d == nullptr || !d->drawing.picture.bytes || box.empty()) continue;
         const QString key = QString::fromStdString(d->drawing.checksum);
         QImage* image = known.object(key);
@@ -446,13 +448,13 @@ void FacePainter::pictures(QPainter& p, const std::string& moved, Point by) cons
 }
 
 // The text or the art that a piece came from.
-std::string FacePainter::thing_of(const FacePlan& lane, const Piece& piece) const {
+ThingId FacePainter::thing_of(const ColourPlan& lane, const Piece& piece) const {
     if (piece.art) {
         const int at = piece.line - 1'000;
         return at >= 0 && static_cast<std::size_t>(at) < face_.art.size() ? face_.art[static_cast<std::size_t>(at)].id
-                                                                          : std::string();
+                                                                          : ThingId{};
     }
-    for (const PlacedLetter& l : lane.lettering->letters) {
+    for (const PlacedLetter& l : lane.face->lettering->letters) {
         if (l.index == piece.first) return face_.lettering.texts[static_cast<std::size_t>(l.of)].id;
     }
     return {};
@@ -461,11 +463,11 @@ std::string FacePainter::thing_of(const FacePlan& lane, const Piece& piece) cons
 void FacePainter::thin(QPainter& p) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
-    const std::int64_t twice = plan_.blank->face.low.x + plan_.blank->face.high.x;
-    const auto mark = [&](const FacePlan& lane) {
-        if (!lane.thin) return;
-        for (const ThinPlace& place : lane.thin->places) {
-            const QPointF at = view_.at(lane.mirrored ? Point{twice - place.at.x, place.at.y} : place.at);
+    const std::int64_t twice = plan_.face->blank->face.low.x + plan_.face->blank->face.high.x;
+    const auto mark = [&](const ColourPlan& lane) {
+        if (!lane.cut.thin) return;
+        for (const ThinPlace& place : lane.cut.thin->places) {
+            const QPointF at = view_.at(lane.face->mirrored ? Point{twice - place.at.x, place.at.y} : place.at);
             QPainterPath ring;
             constexpr double r = 7;
             if (place.what == Thin::Gap) {
@@ -480,8 +482,8 @@ void FacePainter::thin(QPainter& p) const {
         }
     };
     if (all_ == nullptr) return mark(plan_);
-    for (const FacePlan& f : all_->faces) {
-        if (f.sign == plan_.sign && f.face == plan_.face) mark(f);
+    for (const ColourPlan& f : all_->colours) {
+        if (f.face->id == plan_.face->id) mark(f);
     }
 }
 
@@ -489,19 +491,19 @@ void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
     const QTransform transform = view_.transform();
-    for (std::size_t i = 0; i < plan_.loads->sections.size(); ++i) {
+    for (std::size_t i = 0; i < plan_.cut.loads->sections.size(); ++i) {
         QColor tint = section_tint(i);
         tint.setAlphaF(lit == i ? 0.75F : 0.45F);
-        const QPainterPath film = transform.map(path_of(plan_.loads->sections[i].film));
+        const QPainterPath film = transform.map(path_of(plan_.cut.loads->sections[i].film));
         p.setPen(Qt::NoPen);
         p.setBrush(tint);
         p.drawPath(film);
         if (lit == i) cased(p, film, QPen(t.chalk, 2));
     }
     // Where it is laid again.
-    for (const Lay& lay : lays_of(plan_.loads->sections)) {
+    for (const Lay& lay : lays_of(plan_.cut.loads->sections)) {
         if (lay.time == 0) continue;
-        const QPainterPath film = transform.map(path_of(plan_.loads->sections[lay.section].film.laid(lay.move)));
+        const QPainterPath film = transform.map(path_of(plan_.cut.loads->sections[lay.section].film.laid(lay.move)));
         p.setBrush(Qt::NoBrush);
         cased(p, film, QPen(lit == lay.section ? t.chalk : t.pencil, lit == lay.section ? 2 : 1, Qt::DashLine));
     }
@@ -511,7 +513,7 @@ void FacePainter::seams(QPainter& p) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
     std::size_t number = 0;
-    for (const Seam& seam : plan_.loads->seams) {
+    for (const Seam& seam : plan_.cut.loads->seams) {
         const bool level = seam.axis == Axis::Y;
         const QPointF a = view_.at(level ? Point{seam.from, seam.where} : Point{seam.where, seam.from});
         const QPointF b = view_.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to});

@@ -39,7 +39,7 @@ void number_disc(QPainter& painter, QPointF centre, int number, bool strong = fa
 class FacePainter {
   public:
     /// `all`: the plan that holds the other colours of the face; without it this one is all there is.
-    FacePainter(const Sign& sign, const Face& face, const FacePlan& plan, FaceView view, const Plan* all = nullptr)
+    FacePainter(const Sign& sign, const Face& face, const ColourPlan& plan, FaceView view, const Plan* all = nullptr)
         : sign_(sign), face_(face), plan_(plan), view_(view), all_(all) {}
 
     /// The face with what lies round it: frame, backing, mouldings.
@@ -53,22 +53,22 @@ class FacePainter {
     void ink(QPainter& p, bool as_laid = false) const;
     /// All colours as they will be seen, the first one laid at the back. `as_cut`: outlines only, where the knife goes.
     /// `moved` is the thing that is being dragged, by `by`.
-    void all_ink(QPainter& p, bool as_cut = false, const std::string& moved = {}, Point by = {}) const;
+    void all_ink(QPainter& p, bool as_cut = false, const ThingId& moved = {}, Point by = {}) const;
     /// Strokes, gaps and keepers that are too thin, where they are.
     void thin(QPainter& p) const;
     void sections(QPainter& p, std::optional<std::size_t> lit) const;
     void seams(QPainter& p) const;
 
   private:
-    [[nodiscard]] std::string thing_of(const FacePlan& lane, const Piece& piece) const;
+    [[nodiscard]] ThingId thing_of(const ColourPlan& lane, const Piece& piece) const;
     [[nodiscard]] bool is_picture(const Piece& piece) const;
-    void pictures(QPainter& p, const std::string& moved, Point by) const;
+    void pictures(QPainter& p, const ThingId& moved, Point by) const;
     void frame(QPainter& p) const;
     void mouldings(QPainter& p, const QRectF& outer) const;
     void grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned = false) const;
     const Sign& sign_;
     const Face& face_;
-    const FacePlan& plan_;
+    const ColourPlan& plan_;
     FaceView view_;
     const Plan* all_;
 };

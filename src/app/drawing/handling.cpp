@@ -21,7 +21,7 @@ Point face_point(const FaceView& view, QPointF where) {
 
 std::optional<PlacedThing> Handling::at_hand() const {
     if (plan() == nullptr) return std::nullopt;
-    const std::string id = desk_.thing_at();
+    const ThingId id = desk_.thing_at();
     for (const PlacedThing& t : things_on(desk_.face(), *plan())) {
         if (t.id == id) return t;
     }
@@ -30,23 +30,17 @@ std::optional<PlacedThing> Handling::at_hand() const {
 
 bool Handling::point_at_part(const FaceView& view, QPointF where, Qt::KeyboardModifiers keys) {
     const auto at = desk_.art_at();
-    if (!at || *at >= plan()->art->parts.size()) return false;
+    if (!at || *at >= plan()->face->art->parts.size()) return false;
     const auto* drawing = std::get_if<PlacedDrawing>(&desk_.face().art[*at].kind);
     if (drawing == nullptr) return false;
     const Point point = face_point(view, where);
     const Region spot = Region::rectangle({{point.x - 8, point.y - 8}, {point.x + 8, point.y + 8}});
-    const auto& parts = plan()->art->parts[*at];
+    const auto& parts = plan()->face->art->parts[*at];
     for (std::size_t i = parts.size(); i-- > 0;) {
         if (!touch(parts[i].shape, spot)) continue;
-        Job job = desk_.job();
-        Face& face = job.signs[desk_.sign_at()].faces[desk_.face_at()];
-        auto& placed = std::get<PlacedDrawing>(face.art[*at].kind);
-        if ((keys & Qt::ControlModifier) != 0) {
-            placed.dropped.push_back(parts[i].of_drawing);
-        } else {
-            placed.colours[parts[i].of_drawing] = (parts[i].colour + 1) % face.colours.size();
-        }
-        desk_.apply(std::move(job));
+        const bool drops = (keys & Qt::ControlModifier) != 0;
+        desk_.apply(drops ? drop_part(desk_.job(), desk_.at(), *at, parts[i].of_drawing)
+                          : recolour_part(desk_.job(), desk_.at(), *at, parts[i].of_drawing, parts[i].colour));
         return true;
     }
     return false;
@@ -75,7 +69,7 @@ bool Handling::press(const FaceView& view, QPointF where, Qt::KeyboardModifiers 
     }
     letter_.reset();
     if (letter && !desk_.art_at()) {
-        for (const PlacedLetter& l : plan()->lettering->letters) {
+        for (const PlacedLetter& l : plan()->face->lettering->letters) {
             if (static_cast<std::size_t>(l.of) == desk_.text_at() && view.rect(l.ink.bounds()).contains(where))
                 letter_ = l.in_text;
         }
@@ -109,8 +103,8 @@ bool Handling::move(const FaceView& view, QPointF where) {
         }
         if (!follows) in.others.push_back(t);
     }
-    in.face = plan()->blank->face;
-    in.usable = plan()->blank->usable;
+    in.face = plan()->face->blank->face;
+    in.usable = plan()->face->blank->usable;
     in.by = face_point(view, where) - face_point(view, *pressed_);
     in.reach = std::llround(snap_pixels / view.scale);
     in.display = desk_.shop().display;
@@ -172,7 +166,7 @@ void Handling::paint(QPainter& p, const FaceView& view) const {
     const Tokens& t = Theme::tokens();
     Box box{thing->box.low + offset(), thing->box.high + offset()};
     if (letter_ && !desk_.art_at()) {
-        for (const PlacedLetter& l : plan()->lettering->letters) {
+        for (const PlacedLetter& l : plan()->face->lettering->letters) {
             if (static_cast<std::size_t>(l.of) == desk_.text_at() && l.in_text == *letter_) box = l.ink.bounds();
         }
     }

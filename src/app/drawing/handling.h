@@ -34,7 +34,7 @@ class Handling {
     void paint(QPainter& p, const FaceView& view) const;
 
   private:
-    [[nodiscard]] const FacePlan* plan() const { return desk_.face_plan(); }
+    [[nodiscard]] const ColourPlan* plan() const { return desk_.face_plan(); }
     [[nodiscard]] std::optional<PlacedThing> at_hand() const;
     [[nodiscard]] bool point_at_part(const FaceView& view, QPointF where, Qt::KeyboardModifiers keys);
 

@@ -12,9 +12,9 @@
 namespace skarvel {
 
 void Drawing::lay_out_loads() {
-    const LoadsPlan& plan = *face()->loads;
+    const LoadsPlan& plan = *face()->cut.loads;
     const double along = static_cast<double>(to_grid(shown_along())) * view_.scale;
-    const double across = static_cast<double>(to_grid(face()->bed.usable.across)) * view_.scale;
+    const double across = static_cast<double>(to_grid(face()->cut.bed.usable.across)) * view_.scale;
     const double head = Theme::px(30);
     const bool rests =
         std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.rest.has_value(); });
@@ -43,10 +43,10 @@ void Drawing::lay_out_loads() {
 }
 
 void Drawing::paint_section_numbers(QPainter& p) {
-    const LoadsPlan& plan = *face()->loads;
+    const LoadsPlan& plan = *face()->cut.loads;
     // On the edge of the film, where it hides no ink: from the usual place outwards.
     std::vector<QRectF> ink;
-    for (const Piece& piece : *face()->pieces) ink.push_back(view_.rect(piece.shape.bounds()));
+    for (const Piece& piece : *face()->cut.pieces) ink.push_back(view_.rect(piece.shape.bounds()));
     const double reach = Theme::px(12);
     for (const Lay& lay : lays_of(plan.sections)) {
         const QRectF film = view_.rect(lay.move(plan.sections[lay.section].film.bounds()));
@@ -71,8 +71,8 @@ void Drawing::paint_evidence(QPainter& p) {
     const auto& evidence = desk_.evidence();
     if (!evidence) return;
     const Tokens& t = Theme::tokens();
-    const std::string of = face_id(sign(), desk_.face_at(), face()->colour);
-    const LoadsPlan& plan = *face()->loads;
+    const ColourId& of = face()->id;
+    const LoadsPlan& plan = *face()->cut.loads;
     p.setRenderHint(QPainter::Antialiasing);
     constexpr double enlarged = 8;
     const double dots_per_mm = view_.scale / grid_to_mm(1);
@@ -119,7 +119,7 @@ void Drawing::paint_evidence(QPainter& p) {
 
 void Drawing::paint_loads(QPainter& p) {
     const Tokens& t = Theme::tokens();
-    const LoadsPlan& plan = *face()->loads;
+    const LoadsPlan& plan = *face()->cut.loads;
     const Display& display = desk_.shop().display;
     p.setRenderHint(QPainter::Antialiasing);
     for (const LoadView& lv : loads_) {
@@ -128,7 +128,7 @@ void Drawing::paint_loads(QPainter& p) {
         const QRectF mat = lv.mat;
         p.setPen(t.graphite);
         p.setFont(Theme::font(15, QFont::DemiBold));
-        const Mat& bed = face()->bed;
+        const Mat& bed = face()->cut.bed;
         const QString name = (bed.roll || bed.print ? tr("Load %1 · %2%3") : tr("Load %1 · mat %2%3"))
                                  .arg(lv.load + 1)
                                  .arg(QString::fromStdString(bed.name), load.cut ? tr(" · cut") : QString());
@@ -149,7 +149,7 @@ void Drawing::paint_loads(QPainter& p) {
         // The mat lies as the board does, turned a quarter: what goes in last is on the left.
         const QTransform lie(0, -view_.scale, -view_.scale, 0, mat.right(), mat.bottom());
         const std::vector<OnMat> lying =
-            is_printed(face()->making) ? on_mat(load, plan.sections, {}) : std::vector<OnMat>{};
+            is_printed(face()->cut.making) ? on_mat(load, plan.sections, {}) : std::vector<OnMat>{};
         for (const Placement& placement : load.placements) {
             const LaidSection laid = lay_on_mat(plan.sections[placement.section], placement);
             const bool lit = lit_ == placement.section;
@@ -158,17 +158,17 @@ void Drawing::paint_loads(QPainter& p) {
             p.setBrush(section_tint(placement.section));
             p.drawPath(film);
             p.setPen(QPen(t.graphite, 0.8));
-            p.setBrush(face()->making.way == Way::PaintThrough
+            p.setBrush(face()->cut.making.way == Way::PaintThrough
                            ? t.sheet
                            : QColor(QString::fromStdString(
                                  sign().faces[desk_.face_at()].colours.at(face()->colour).paint.colour)));
             p.drawPath(lie.map(path_of(laid.cut)));
-            if (is_printed(face()->making)) {
+            if (is_printed(face()->cut.making)) {
                 const auto which = static_cast<std::size_t>(&placement - load.placements.data());
                 p.setPen(Qt::NoPen);
                 for (const Printed& printed : printed_on(this->plan(), *face(), lying[which])) {
-                    p.setBrush(QColor(
-                        QString::fromStdString(sign().faces[desk_.face_at()].colours.at(printed.colour).paint.colour)));
+                    const Colour* decided = find_colour(desk_.face(), printed.colour);
+                    p.setBrush(QColor(QString::fromStdString(decided == nullptr ? "" : decided->paint.colour)));
                     p.drawPath(lie.map(path_of(printed.ink)));
                 }
             }
@@ -190,7 +190,7 @@ void Drawing::paint_loads(QPainter& p) {
             const QRectF room = film.boundingRect().adjusted(4, 2, -4, -2);
             p.setFont(Theme::font(13));
             const QString letters = QString::fromStdString(guest.section.letters);
-            const QString whose = QString::fromStdString(name_of_face(job(), guest.of));
+            const QString whose = QString::fromStdString(name_of_colour(job(), guest.of));
             const QString words = whose.isEmpty() || whose == letters ? letters : tr("%1, %2").arg(letters, whose);
             const QFontMetrics m(p.font());
             const QString fitting = m.elidedText(words, Qt::ElideRight, static_cast<int>(room.width()));
@@ -221,7 +221,7 @@ void Drawing::paint_loads(QPainter& p) {
         p.restore();
         p.setFont(Theme::font(15));
         p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
-                   Qt::AlignLeft | Qt::AlignTop, load_says(load, face()->bed, display));
+                   Qt::AlignLeft | Qt::AlignTop, load_says(load, face()->cut.bed, display));
     }
 }
 
@@ -245,17 +245,17 @@ QString Drawing::load_says(const Load& load, const Mat& bed, const Display& disp
 
 // How much of the bed's length is drawn: of a roll what the longest load takes.
 Length Drawing::shown_along() const {
-    if (!face()->bed.roll) return face()->bed.usable.along;
+    if (!face()->cut.bed.roll) return face()->cut.bed.usable.along;
     Length longest = 12_in;
-    for (const Load& load : face()->loads->loads) longest = std::max(longest, load.film_length);
-    return std::min(longest, face()->bed.usable.along);
+    for (const Load& load : face()->cut.loads->loads) longest = std::max(longest, load.film_length);
+    return std::min(longest, face()->cut.bed.usable.along);
 }
 
 // Where each section goes: the distances that the placement sheet prints.
 void Drawing::paint_table(QPainter& p) {
     if (table_.isEmpty()) return;
     const Tokens& t = Theme::tokens();
-    const LoadsPlan& plan = *face()->loads;
+    const LoadsPlan& plan = *face()->cut.loads;
     const Display& display = desk_.shop().display;
     const bool upright = view_.face.height() > view_.face.width();
     const double w = table_.width();
@@ -316,7 +316,7 @@ void Drawing::paint_table(QPainter& p) {
 
 std::optional<std::size_t> Drawing::section_at(QPointF where) const {
     if (station_ != Station::Sections || face() == nullptr) return std::nullopt;
-    const LoadsPlan& plan = *face()->loads;
+    const LoadsPlan& plan = *face()->cut.loads;
     for (std::size_t i = 0; i < plan.sections.size(); ++i) {
         if (view_.rect(plan.sections[i].film.bounds()).contains(where)) return i;
     }

@@ -28,7 +28,7 @@ std::int64_t along_axis(const FaceView& view, QPointF where, Axis axis) {
 
 std::optional<std::size_t> Parting::seam_at(const FaceView& view, QPointF where) const {
     if (plan() == nullptr) return std::nullopt;
-    const auto& seams = plan()->loads->seams;
+    const auto& seams = plan()->cut.loads->seams;
     for (std::size_t i = 0; i < seams.size(); ++i) {
         const QLineF line = line_of(view, seams[i], seams[i].where);
         const bool upright = std::abs(line.x1() - line.x2()) < 1;
@@ -42,7 +42,7 @@ std::optional<std::size_t> Parting::seam_at(const FaceView& view, QPointF where)
 
 std::optional<Axis> Parting::seam_under(const FaceView& view, QPointF where) const {
     const auto at = seam_at(view, where);
-    return at ? std::optional(plan()->loads->seams[*at].axis) : std::nullopt;
+    return at ? std::optional(plan()->cut.loads->seams[*at].axis) : std::nullopt;
 }
 
 bool Parting::press(const FaceView& view, QPointF where, Qt::KeyboardModifiers keys) {
@@ -50,17 +50,17 @@ bool Parting::press(const FaceView& view, QPointF where, Qt::KeyboardModifiers k
     tried_.reset();
     if (plan() == nullptr) return false;
     if (const auto seam = seam_at(view, where)) {
-        desk_.pick({{}, plan()->loads->seams[*seam]});
+        desk_.pick({{}, plan()->cut.loads->seams[*seam]});
         pressed_ = where;
         return true;
     }
-    const auto names = names_of(*plan()->pieces);
+    const auto names = names_of(*plan()->cut.pieces);
     const QPointF at = view.transform().inverted().map(where);
     const Point point{std::llround(at.x()), std::llround(at.y())};
     const std::int64_t near = std::llround(3 / view.scale);
     const Region spot = Region::rectangle({{point.x - near, point.y - near}, {point.x + near, point.y + near}});
     for (std::size_t i = 0; i < names.size(); ++i) {
-        const Region& shape = (*plan()->pieces)[i].shape;
+        const Region& shape = (*plan()->cut.pieces)[i].shape;
         if (!shape.bounds().meets(spot.bounds()) || !touch(shape, spot)) continue;
         std::vector<PieceName> picked = desk_.picked().pieces;
         const auto known = std::find(picked.begin(), picked.end(), names[i]);
@@ -75,7 +75,7 @@ bool Parting::press(const FaceView& view, QPointF where, Qt::KeyboardModifiers k
         return true;
     }
     // A free place on the face: a seam may be wanted there, or none.
-    const Box& face = plan()->blank->face;
+    const Box& face = plan()->face->blank->face;
     const bool on_face = face.holds({point, point});
     desk_.pick(on_face ? Desk::Picked{{}, {}, point} : Desk::Picked{});
     return on_face;
@@ -85,7 +85,7 @@ bool Parting::move(const FaceView& view, QPointF where) {
     const auto seam = desk_.seam_at();
     if (!pressed_ || !seam || plan() == nullptr) return false;
     if (!tried_ && std::hypot(where.x() - pressed_->x(), where.y() - pressed_->y()) < drag_pixels) return true;
-    const Seam& s = plan()->loads->seams[*seam];
+    const Seam& s = plan()->cut.loads->seams[*seam];
     tried_ = try_seam(*plan(), s, along_axis(view, where, s.axis), desk_.shop().display);
     return true;
 }
@@ -94,7 +94,7 @@ void Parting::release() {
     const auto seam = desk_.seam_at();
     const bool moved = tried_ && seam && plan() != nullptr;
     if (moved) {
-        Seam there = plan()->loads->seams[*seam];
+        Seam there = plan()->cut.loads->seams[*seam];
         there.where = tried_->where;
         Job job = move_seam(desk_.job(), at(), *plan(), *seam, tried_->at);
         desk_.apply(std::move(job));
@@ -120,7 +120,7 @@ bool Parting::key(const QKeyEvent& event) {
         desk_.pick({});
         return true;
     }
-    const Seam& s = plan()->loads->seams[*seam];
+    const Seam& s = plan()->cut.loads->seams[*seam];
     int steps = 0;
     // Laid down, an upright face has its top to the left.
     if (event.key() == Qt::Key_Up || (event.key() == Qt::Key_Right && s.axis == Axis::X)) steps = 1;
@@ -140,15 +140,15 @@ bool Parting::key(const QKeyEvent& event) {
 }
 
 void Parting::paint(QPainter& p, const FaceView& view) const {
-    const FacePlan* here = desk_.face_plan();
+    const ColourPlan* here = desk_.face_plan();
     if (here == nullptr) return;
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
-    const auto names = names_of(*here->pieces);
+    const auto names = names_of(*here->cut.pieces);
     const auto& picked = desk_.picked().pieces;
     for (std::size_t i = 0; i < names.size(); ++i) {
         if (std::find(picked.begin(), picked.end(), names[i]) == picked.end()) continue;
-        QPainterPath path = view.transform().map(path_of((*here->pieces)[i].shape));
+        QPainterPath path = view.transform().map(path_of((*here->cut.pieces)[i].shape));
         cased(p, path, QPen(t.chalk, 2.5));
     }
     if (const auto& place = desk_.picked().place) {
@@ -162,7 +162,7 @@ void Parting::paint(QPainter& p, const FaceView& view) const {
     }
     const auto seam = desk_.seam_at();
     if (!seam) return;
-    const Seam& s = here->loads->seams[*seam];
+    const Seam& s = here->cut.loads->seams[*seam];
     const auto stroke = [&](const QLineF& line, const QPen& pen) {
         QPainterPath path(line.p1());
         path.lineTo(line.p2());

@@ -31,7 +31,7 @@ class Parting {
     void paint(QPainter& p, const FaceView& view) const;
 
   private:
-    [[nodiscard]] const FacePlan* plan() const { return desk_.current() ? desk_.face_plan() : nullptr; }
+    [[nodiscard]] const ColourPlan* plan() const { return desk_.current() ? desk_.face_plan() : nullptr; }
     [[nodiscard]] ColourAt at() const { return {desk_.at(), desk_.colour_at()}; }
     [[nodiscard]] std::optional<std::size_t> seam_at(const FaceView& view, QPointF where) const;
 

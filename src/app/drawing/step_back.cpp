@@ -30,14 +30,14 @@ void Drawing::paint_step_back(QPainter& p) {
     const double base = desk_.face().seen.above_floor.value.in_mm();
     p.setRenderHint(QPainter::Antialiasing);
     FaceView view;
-    view.face = face()->blank->face;
+    view.face = face()->face->blank->face;
     view.scale = scale * grid_nm * 1e-6;
     const QSizeF size = view.size();
     const double figure = 1700 * scale;  // somebody of 5 ft 7 in
     const double middle = width() / 2.0 + std::min(figure * 0.2, width() * 0.1);
     // The lettering's base line stands where it will hang; what the window cannot hold is cut off, not shrunk.
     const double foot =
-        face()->lettering->ink.empty() ? 0 : static_cast<double>(face()->lettering->ink.low.y) * view.scale;
+        face()->face->lettering->ink.empty() ? 0 : static_cast<double>(face()->face->lettering->ink.low.y) * view.scale;
     const double above = base * scale - foot;  // the lower edge of the sign above the floor
     double top = floor - above - size.height();
     double ground = floor;

@@ -18,9 +18,9 @@ QPointF Drawing::snapped(QPointF where) const {
             best = q;
         }
     };
-    std::vector<const Region*> shapes{&face()->blank->outline};
-    for (const Region& zone : face()->blank->zones) shapes.push_back(&zone);
-    for (const Piece& piece : *face()->pieces) shapes.push_back(&piece.shape);
+    std::vector<const Region*> shapes{&face()->face->blank->outline};
+    for (const Region& zone : face()->face->blank->zones) shapes.push_back(&zone);
+    for (const Piece& piece : *face()->cut.pieces) shapes.push_back(&piece.shape);
     for (const Region* shape : shapes) {
         if (shape->empty()) continue;
         const Box b = shape->bounds();

@@ -53,10 +53,9 @@ void Together::lay_out() {
 
 // Rows of signs, each row as high as its tallest; the scale is the largest at which all of them can be seen.
 void Together::lay_out_side_by_side() {
-    std::vector<const FacePlan*> plans;
-    for (const FacePlan& f : desk_.plan().faces) {
-        if (f.first && f.sign < desk_.job().signs.size() && f.face < desk_.job().signs[f.sign].faces.size() &&
-            !f.blank->face.empty())
+    std::vector<const ColourPlan*> plans;
+    for (const ColourPlan& f : desk_.plan().colours) {
+        if (f.first && place_of(desk_.job(), f.face->id) == f.face->at && !f.face->blank->face.empty())
             plans.push_back(&f);
     }
     if (plans.empty()) return;
@@ -65,8 +64,8 @@ void Together::lay_out_side_by_side() {
     const double top = Theme::px(72);
     const auto try_scale = [&](double scale, bool place) {
         double x = side, y = top, row = 0;
-        for (const FacePlan* f : plans) {
-            const Box whole = FacePainter::around_face(desk_.job().signs[f->sign].blank, *f->blank);
+        for (const ColourPlan* f : plans) {
+            const Box whole = FacePainter::around_face(desk_.job().signs[f->face->at.sign].blank, *f->face->blank);
             const double w = static_cast<double>(whole.width()) * scale;
             const double h = static_cast<double>(whole.height()) * scale;
             if (x > side && x + w > width() - side) {
@@ -76,14 +75,14 @@ void Together::lay_out_side_by_side() {
             }
             if (place) {
                 FaceView view;
-                view.face = f->blank->face;
+                view.face = f->face->blank->face;
                 view.scale = scale;
-                view.origin = QPointF(x + static_cast<double>(f->blank->face.low.x - whole.low.x) * scale,
-                                      y + static_cast<double>(whole.high.y - f->blank->face.high.y) * scale);
+                view.origin = QPointF(x + static_cast<double>(f->face->blank->face.low.x - whole.low.x) * scale,
+                                      y + static_cast<double>(whole.high.y - f->face->blank->face.high.y) * scale);
                 shown_.push_back({f, view});
-                const Sign& sign = desk_.job().signs[f->sign];
+                const Sign& sign = desk_.job().signs[f->face->at.sign];
                 texts_.push_back({QRectF(x, y + h + 2, std::max(w, 120.0), label),
-                                  QString::fromStdString(label_of(sign)) + (f->face > 0 ? tr(", back") : QString()),
+                                  QString::fromStdString(label_of(sign)) + (f->face->at.face > 0 ? tr(", back") : QString()),
                                   false, Qt::AlignLeft | Qt::AlignVCenter});
             }
             x += std::max(w, 124.0) + gap;
@@ -95,7 +94,7 @@ void Together::lay_out_side_by_side() {
     for (int i = 0; i < 40; ++i) {
         const double middle = (low + high) / 2;
         double widest = 0;
-        for (const FacePlan* f : plans) widest = std::max(widest, static_cast<double>(f->blank->face.width()));
+        for (const ColourPlan* f : plans) widest = std::max(widest, static_cast<double>(f->face->blank->face.width()));
         const bool fits = try_scale(middle, false) <= std::max(300, height()) && widest * middle <= width() - 2 * side;
         (fits ? low : high) = middle;
     }
@@ -120,10 +119,10 @@ void Together::lay_out_post() {
         const auto& signs = desk_.job().signs;
         const auto at = std::find_if(signs.begin(), signs.end(), [&](const Sign& s) { return s.id == arm.sign; });
         if (at == signs.end()) continue;
-        const FacePlan* f = desk_.plan().of(static_cast<std::size_t>(at - signs.begin()), 0);
-        if (f == nullptr || f->blank->face.empty()) continue;
+        const ColourPlan* f = desk_.plan().of(at->faces.front().id);
+        if (f == nullptr || f->face->blank->face.empty()) continue;
         FaceView view;
-        view.face = f->blank->face;
+        view.face = f->face->blank->face;
         view.scale = scale;
         const double w = static_cast<double>(view.face.width()) * scale;
         // An arrow stands out to the side that it points to; anything else is centred on the post.
@@ -183,7 +182,8 @@ void Together::lay_out_post() {
 
 void Together::mousePressEvent(QMouseEvent* event) {
     for (const Shown& s : shown_) {
-        if (s.view.rect(s.view.face).contains(event->position())) return desk_.select(s.plan->sign, s.plan->face);
+        if (!s.view.rect(s.view.face).contains(event->position())) continue;
+        if (const auto at = place_of(desk_.job(), s.plan->face->id)) return desk_.select(at->sign, at->face);
     }
 }
 
@@ -216,10 +216,10 @@ void Together::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.graphite, 1));
     for (const QLineF& line : lines_) p.drawLine(line);
     for (const Shown& s : shown_) {
-        if (s.plan->sign >= desk_.job().signs.size()) continue;
-        const Sign& sign = desk_.job().signs[s.plan->sign];
-        if (s.plan->face >= sign.faces.size()) continue;
-        const FacePainter painter(sign, sign.faces[s.plan->face], *s.plan, s.view, &desk_.plan());
+        const auto at = place_of(desk_.job(), s.plan->face->id);
+        if (!at) continue;
+        const Sign& sign = desk_.job().signs[at->sign];
+        const FacePainter painter(sign, sign.faces[at->face], *s.plan, s.view, &desk_.plan());
         painter.board(p, false);
         painter.all_ink(p);
     }

@@ -28,7 +28,7 @@ class Together : public QWidget {
 
   private:
     struct Shown {
-        const FacePlan* plan = nullptr;
+        const ColourPlan* plan = nullptr;
         FaceView view;
     };
     struct Text {

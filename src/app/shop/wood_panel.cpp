@@ -114,8 +114,8 @@ QWidget* WoodPanel::leftover_row(std::size_t i) {
                           row),
                       3);
     auto* material = new Choice(tr("material of leftover %1").arg(i + 1), row);
-    for (const auto& [id, name] : desk_.library().trade.materials)
-        material->addItem(QString::fromStdString(name), QString::fromStdString(id));
+    for (const Material& m : desk_.library().trade.materials)
+        material->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
     material->show_data(QString::fromStdString(piece.material));
     connect(material, &QComboBox::activated, this, [this, i, material] {
         edit([&](Shop& s) { s.leftovers.at(i).material = material->currentData().toString().toStdString(); });

@@ -17,33 +17,34 @@ class StepPicture : public QWidget {
   public:
     StepPicture(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) { setAccessibleName(tr("Where it goes")); }
     std::optional<std::size_t> lit;
-    std::string step;  ///< its name says which face it is about
+    StepId step;
 
   protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
         p.fillRect(rect(), Theme::tokens().sheet);
-        const auto of = face_of_step(desk_.job(), step).value_or(std::pair<std::size_t, std::size_t>{0, 0});
-        const FacePlan* planned = desk_.plan().of_step(desk_.job(), step);
-        if (planned == nullptr || planned->blank->face.empty()) return;
-        const FacePlan& plan = *planned;
-        const Sign& sign = desk_.job().signs[of.first];
+        const ColourPlan* planned = desk_.plan().of(step);
+        if (planned == nullptr || planned->face->blank->face.empty()) return;
+        const ColourPlan& plan = *planned;
+        const auto of = place_of(desk_.job(), plan.face->id);
+        if (!of) return;
+        const Sign& sign = desk_.job().signs[of->sign];
         FaceView view;
-        view.face = plan.blank->face;
+        view.face = plan.face->blank->face;
         view.laid_down = view.face.height() > view.face.width();
         const double length = static_cast<double>(std::max(view.face.width(), view.face.height()));
         const double across = static_cast<double>(std::min(view.face.width(), view.face.height()));
         view.scale = std::min((width() - 32) / length, (height() - 40) / across);
         const QSizeF size = view.size();
         view.origin = QPointF((width() - size.width()) / 2, (height() - size.height()) / 2);
-        const FacePainter painter(sign, sign.faces[of.second], plan, view);
+        const FacePainter painter(sign, sign.faces[of->face], plan, view);
         painter.board(p, false);
         if (lit) painter.sections(p, lit);
         painter.ink(p);
         if (lit) {
             painter.seams(p);
-            for (std::size_t i = 0; i < plan.loads->sections.size(); ++i) {
-                const QRectF film = view.rect(plan.loads->sections[i].film.bounds());
+            for (std::size_t i = 0; i < plan.cut.loads->sections.size(); ++i) {
+                const QRectF film = view.rect(plan.cut.loads->sections[i].film.bounds());
                 number_disc(p, QPointF(film.center().x(), film.top()), static_cast<int>(i) + 1, i == *lit);
             }
         }
@@ -129,7 +130,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
         desk_.wait_for_plan();
         const Step* s = step();
         if (s == nullptr) return;
-        const std::string id = s->id;
+        const StepId id = s->id;
         looked_at_.reset();
         desk_.apply(s->done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now()));
     });
@@ -179,7 +180,7 @@ void BenchView::refresh() {
     progress_->setText(tr("%1 of %2 steps done").arg(bench.done()).arg(bench.steps.size()));
     auto* picture = static_cast<StepPicture*>(picture_);
     picture->lit.reset();
-    picture->step = s == nullptr ? std::string() : s->id;
+    picture->step = s == nullptr ? StepId{} : s->id;
     if (s == nullptr) {
         name_->setText(bench.steps.empty() ? tr("Nothing to do yet") : tr("Everything is done"));
         instruction_->setText(bench.steps.empty() ? tr("Type the words at Lettering first.")
@@ -196,8 +197,8 @@ void BenchView::refresh() {
         for (const Reason& c : s->cautions) care << shown(desk_.say(c));
         care_->setText(care.join(" "));
         done_->setEnabled(true);
-        done_->setText(s->done ? tr("Not done after all") : s->kind == "proof" ? tr("Read and signed") : tr("Done"));
-        if (s->kind == "lay" || s->kind == "lift") picture->lit = static_cast<std::size_t>(std::max(0, s->number - 1));
+        done_->setText(s->done ? tr("Not done after all") : s->work == Work::Proof ? tr("Read and signed") : tr("Done"));
+        if (s->work == Work::Lay || s->work == Work::Lift) picture->lit = static_cast<std::size_t>(std::max(0, s->number - 1));
         const auto at = static_cast<std::size_t>(s - bench.steps.data());
         next_->setText(at + 1 < bench.steps.size()
                            ? tr("then: %1, %2")
@@ -235,7 +236,7 @@ void BenchView::tick_timer() {
     } else {
         timer_->setText(tr("now"));
         timer_for_->setText(tr("about %1").arg(QString::fromStdString(show_minutes(s->hands_on))));
-        not_dry_->setEnabled(s->kind != "proof" && desk_.plan().bench->done() > 0);
+        not_dry_->setEnabled(s->work != Work::Proof && desk_.plan().bench->done() > 0);
     }
 }
 

@@ -202,7 +202,7 @@ class BlankTray : public Tray {
             edit_blank([&](Blank& b) {
                 b.stock = stock_->currentData().toString().toStdString();
                 if (b.stock.empty() && !b.width && plan() != nullptr)
-                    b.width = measure_of(plan()->blank->width, desk_.shop().display);
+                    b.width = measure_of(plan()->face->blank->width, desk_.shop().display);
                 if (!b.stock.empty()) b.width.reset();
             });
         });
@@ -232,8 +232,8 @@ class BlankTray : public Tray {
             return measure(
                 name, [](const Blank& b) { return b.width; }, [](Blank& b, const Measure& m) { b.width = m; }, {},
                 [this] {
-                    return plan() != nullptr && plan()->blank->stock
-                               ? tr("%1, from the table").arg(length(plan()->blank->width))
+                    return plan() != nullptr && plan()->face->blank->stock
+                               ? tr("%1, from the table").arg(length(plan()->face->blank->width))
                                : QString();
                 });
         };
@@ -258,7 +258,7 @@ class BlankTray : public Tray {
                  auto* thickness = measure(
                      tr("thickness"), [](const Blank& b) { return b.thickness; },
                      [](Blank& b, const Measure& m) { b.thickness = m; }, {},
-                     [this] { return plan() != nullptr ? length(plan()->blank->thickness) : QString(); });
+                     [this] { return plan() != nullptr ? length(plan()->face->blank->thickness) : QString(); });
                  may_be_empty(thickness, [](Blank& b) { b.thickness.reset(); });
              });
         part(is(Kind::Canvas), [this] {
@@ -324,7 +324,7 @@ class BlankTray : public Tray {
 
     void build_matter() {
         Ids materials;
-        for (const auto& [id, name] : desk_.library().trade.materials) materials.emplace_back(id, text_of(name));
+        for (const Material& m : desk_.library().trade.materials) materials.emplace_back(m.id, text_of(m.name));
         choice(
             tr("material"), materials, [](const Blank& b) { return b.material; },
             [](Blank& b, const std::string& id) {
@@ -431,7 +431,7 @@ class BlankTray : public Tray {
             return;
         }
         z.shape = place == 4 ? ZoneShape::Rectangle : ZoneShape::Circle;
-        const skarvel::Box bounds = plan() != nullptr ? plan()->blank->face : skarvel::Box{};
+        const skarvel::Box bounds = plan() != nullptr ? plan()->face->blank->face : skarvel::Box{};
         if (z.x.typed.empty()) z.x = measure_of(from_grid((bounds.low.x + bounds.high.x) / 2), {Unit::Inch, 64});
         if (z.y.typed.empty()) z.y = measure_of(from_grid((bounds.low.y + bounds.high.y) / 2), {Unit::Inch, 64});
         if (z.width.typed.empty()) z.width = skarvel::measure("2");
@@ -688,7 +688,7 @@ class BlankTray : public Tray {
                 there);
         }
         QPushButton* add = small_button(tr("Add a painted field"), [this] {
-            const skarvel::Box bounds = plan() != nullptr ? plan()->blank->face : skarvel::Box{};
+            const skarvel::Box bounds = plan() != nullptr ? plan()->face->blank->face : skarvel::Box{};
             edit_blank([&](Blank& b) {
                 PaintedField field;
                 field.middle = measure_of(from_grid(bounds.height() / 2), {Unit::Inch, 64});
@@ -742,7 +742,7 @@ class BlankTray : public Tray {
             [this](Blank& b, bool on) {
                 if (!on) return b.backing.reset();
                 const Display exact{Unit::Inch, 16};
-                const BlankPlan* p = plan() != nullptr ? plan()->blank.get() : nullptr;
+                const BlankPlan* p = plan() != nullptr ? plan()->face->blank.get() : nullptr;
                 b.backing = Backing{measure_of((p ? p->length : 24_in) + 2_in, exact),
                                     measure_of((p ? p->width : 12_in) + 2_in, exact), skarvel::measure("3/4"), "pine"};
             });
@@ -896,8 +896,8 @@ class BlankTray : public Tray {
                                       length(from_grid(box.height())));
     }
 
-    void follow(const FacePlan& face_plan) {
-        const BlankPlan& p = *face_plan.blank;
+    void follow(const ColourPlan& face_plan) {
+        const BlankPlan& p = *face_plan.face->blank;
         if (p.face.empty()) return;
         const Display& display = desk_.shop().display;
         fact(tr("real size"), QString("%1 × %2").arg(shown(show_number(p.length, display)), length(p.width)));
@@ -916,9 +916,9 @@ class BlankTray : public Tray {
         for (const Reason& note : p.notes) why(say(note));
         follow_weight(p.weight);
         follow_saw();
-        if (!face_plan.marking.steps.empty()) {
+        if (!face_plan.face->marking.steps.empty()) {
             heading(tr("Marking out"));
-            for (const Reason& step : face_plan.marking.steps) why(say(step));
+            for (const Reason& step : face_plan.face->marking.steps) why(say(step));
         }
         for (const Reason& order : p.order) why(say(order));
         if (desk_.plan().post && desk_.job().post) {

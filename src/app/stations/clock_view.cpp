@@ -32,7 +32,7 @@ void ClockView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), t.sheet);
     const Schedule& c = *desk_.plan().clock;
-    const auto lines = summary(desk_.job(), desk_.plan(), 0, desk_.sign_at(), desk_.face_at());
+    const auto lines = summary(desk_.job(), desk_.plan(), 0, desk_.at());
     const StationLine& line = lines.at(static_cast<std::size_t>(Station::Clock));
     QString title = shown(desk_.say(line.first)) + ", " + shown(desk_.say(line.second));
     title[0] = title[0].toUpper();
@@ -40,7 +40,7 @@ void ClockView::paintEvent(QPaintEvent*) {
                   tr("Hands-on work on your hours, solid; waits run day and night, hatched."));
     if (c.slots.empty()) return;
 
-    const std::vector<Task>& tasks = desk_.plan().tasks;
+    const std::vector<Task>& tasks = *desk_.plan().tasks;
     std::vector<Minutes> waits(tasks.size(), Minutes(0));
     std::vector<Reason> whys(tasks.size());
     std::vector<std::optional<Minutes>> windows(tasks.size());

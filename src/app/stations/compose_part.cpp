@@ -89,9 +89,9 @@ void ComposePart::propose() {
     const Blank& blank = desk_.sign().blank;
     wish_.to_shape =
         blank.kind == Kind::Round || blank.kind == Kind::Arrow || blank.kind == Kind::Arch || blank.kind == Kind::Drawn;
-    const FacePlan* plan = desk_.face_plan();
+    const ColourPlan* plan = desk_.face_plan();
     if (plan == nullptr) return;
-    const LetteringRoom room = room_of(blank, *plan->blank);
+    const LetteringRoom room = room_of(blank, *plan->face->blank);
     proposals_->show_proposals(compose(wish_, room, desk_.library().typefaces), wish_, room);
 }
 

@@ -81,7 +81,7 @@ class SendingPart : public TrayPart {
     void print_load();
     void send_load(bool only_test);
     void show_progress(int percent);
-    void sent(const std::string& step, CutRecord record, const Expected<CutResult>& result);
+    void sent(const StepId& step, CutRecord record, const Expected<CutResult>& result);
 
     Choice* load_;
     QLineEdit *address_, *printer_;

@@ -82,8 +82,8 @@ class LetteringTray : public Tray {
   private:
     const Text& text() const { return face().lettering.texts[desk_.text_at()]; }
     const PlacedText* placed() const {
-        if (plan() == nullptr || desk_.text_at() >= plan()->lettering->texts.size()) return nullptr;
-        return &plan()->lettering->texts[desk_.text_at()];
+        if (plan() == nullptr || desk_.text_at() >= plan()->face->lettering->texts.size()) return nullptr;
+        return &plan()->face->lettering->texts[desk_.text_at()];
     }
     void edit_text(const std::function<void(Text&)>& change, const QString& merge = {}) {
         edit_face([&](Face& f) { change(f.lettering.texts[desk_.text_at()]); }, merge);
@@ -169,7 +169,7 @@ class LetteringTray : public Tray {
             add_decision(words_);
             connect(words_, &QPlainTextEdit::textChanged, this, [this] {
                 edit_text([&](Text& t) { t.words = words_->toPlainText().toStdString(); },
-                          "words" + text_of(text().id));
+                          "words" + text_of(text().id.name));
             });
             words_->left = [this] { desk_.settle(); };
             build_typeface();
@@ -420,11 +420,11 @@ class LetteringTray : public Tray {
             const bool x = axis == Axis::X;
             std::vector<Way> all{
                 {x ? tr("in the middle") : tr("in the column"), std::nullopt},
-                {x ? tr("from the left edge") : tr("from the bottom edge"), lined_up("face", Side::Low)},
-                {x ? tr("from the right edge") : tr("from the top edge"), lined_up("face", Side::High)},
-                {tr("from the centre line"), lined_up("face", Side::Middle)},
-                {x ? tr("from the left margin") : tr("from the bottom margin"), lined_up("usable", Side::Low)},
-                {x ? tr("from the right margin") : tr("from the top margin"), lined_up("usable", Side::High)}};
+                {x ? tr("from the left edge") : tr("from the bottom edge"), lined_up(on_face, Side::Low)},
+                {x ? tr("from the right edge") : tr("from the top edge"), lined_up(on_face, Side::High)},
+                {tr("from the centre line"), lined_up(on_face, Side::Middle)},
+                {x ? tr("from the left margin") : tr("from the bottom margin"), lined_up(on_usable, Side::Low)},
+                {x ? tr("from the right margin") : tr("from the top margin"), lined_up(on_usable, Side::High)}};
             for (const Text& t : face().lettering.texts) {
                 if (t.id == text().id) continue;
                 const QString name = text_of(t.words.substr(0, t.words.find('\n')));
@@ -512,16 +512,8 @@ class LetteringTray : public Tray {
     void build_colours() {
         text_colour_ = field(tr("this text or drawing is in"), new Choice(tr("colour of this"), widget()));
         connect(text_colour_, &QComboBox::activated, this, [this](int i) {
-            edit_face([&](Face& f) {
-                const auto colour = static_cast<std::size_t>(i);
-                if (const auto art = desk_.art_at()) {
-                    f.art[*art].colour = colour;
-                } else {
-                    Text& t = f.lettering.texts[desk_.text_at()];
-                    t.colour = colour;
-                    if (t.rim && t.rim->colour == colour) t.rim.reset();
-                }
-            });
+            const ColourId& colour = face().colours.at(static_cast<std::size_t>(i)).id;
+            desk_.apply(put_in_colour(desk_.job(), desk_.at(), desk_.thing_at(), colour));
         });
         rim_ = field(tr("rim"), new Segmented(tr("rim"), {tr("none"), tr("behind"), tr("inside")}, widget()));
         connect(rim_, &Segmented::chosen, this, [this](int i) { choose_rim(i); });
@@ -535,9 +527,8 @@ class LetteringTray : public Tray {
                 });
             rim_colour_ = field(tr("colour of the rim"), new Choice(tr("colour of the rim"), widget()));
             connect(rim_colour_, &QComboBox::activated, this, [this](int i) {
-                edit_text([&](Text& t) {
-                    if (t.rim && static_cast<std::size_t>(i) != t.colour) t.rim->colour = static_cast<std::size_t>(i);
-                });
+                const ColourId& colour = face().colours.at(static_cast<std::size_t>(i)).id;
+                desk_.apply(put_rim_in_colour(desk_.job(), desk_.at(), desk_.text_at(), colour));
             });
             check(
                 tr("runs on under the letters"), [](const Text& t) { return t.rim && t.rim->under; },
@@ -562,29 +553,8 @@ class LetteringTray : public Tray {
     }
 
     void choose_rim(int which) {
-        Job job = desk_.job();
-        if (which > 0 && face().colours.size() < 2) job = skarvel::add_colour(job, desk_.at());
-        Face& f = job.signs[desk_.sign_at()].faces[desk_.face_at()];
-        Text& t = f.lettering.texts[desk_.text_at()];
-        if (which == 0) {
-            t.rim.reset();
-        } else {
-            if (!t.rim) {
-                Rim rim;
-                rim.width = skarvel::measure(which == 1 ? "1/8" : "1/16");
-                // A rim lies behind, so it is laid first: its colour comes before the ink's.
-                if (which == 1 && t.colour == 0) {
-                    for (Text& other : f.lettering.texts)
-                        other.colour = other.colour == 0 ? 1 : other.colour == 1 ? 0 : other.colour;
-                    for (Art& a : f.art) a.colour = a.colour == 0 ? 1 : a.colour == 1 ? 0 : a.colour;
-                    std::swap(f.colours[0], f.colours[1]);
-                }
-                rim.colour = t.colour == 0 ? 1 : 0;
-                t.rim = rim;
-            }
-            t.rim->inner = which == 2;
-        }
-        desk_.apply(std::move(job));
+        desk_.apply(set_rim(desk_.job(), desk_.at(), desk_.text_at(),
+                            which == 0 ? RimIs::None : which == 1 ? RimIs::Behind : RimIs::Inside));
     }
 
     QString colour_name(std::size_t i) const {
@@ -593,11 +563,11 @@ class LetteringTray : public Tray {
     }
 
     void refresh_colours() {
-        const auto fill = [&](Choice* choice, std::size_t at) {
+        const auto fill = [&](Choice* choice, const ColourId& at) {
             const QSignalBlocker quiet(choice);
             choice->clear();
             for (std::size_t i = 0; i < face().colours.size(); ++i) choice->addItem(colour_name(i));
-            choice->setCurrentIndex(static_cast<int>(at));
+            choice->setCurrentIndex(static_cast<int>(place_of(face(), at)));
         };
         const bool art = desk_.art_at().has_value();
         fill(text_colour_, art ? face().art[*desk_.art_at()].colour : text().colour);
@@ -697,11 +667,11 @@ class LetteringTray : public Tray {
     }
 
     void refresh_reading() {
-        if (plan() == nullptr || !plan()->reading) return;
+        if (plan() == nullptr || !plan()->face->reading) return;
         auto* fresh = new QWidget(reading_);
         auto* layout = new QVBoxLayout(fresh);
         layout->setContentsMargins(0, 4, 0, 0);
-        for (const Verdict& v : plan()->reading->verdicts) {
+        for (const Verdict& v : plan()->face->reading->verdicts) {
             const char* role = v.says == Verdict::Says::Good ? "good" : v.says == Verdict::Says::Fair ? "look" : "stop";
             QLabel* words = label(say(v.why), role, fresh);
             words->setToolTip(text_of(v.basis));
@@ -791,7 +761,7 @@ class LetteringTray : public Tray {
             })->setObjectName("use all the same");
         }
         if (plan() != nullptr) {
-            const LetteringPlan& p = *plan()->lettering;
+            const LetteringPlan& p = *plan()->face->lettering;
             const PlacedText* now = placed();
             if (!p.letters.empty() && now != nullptr && !now->ink.empty() && !desk_.art_at()) {
                 fact(tr("letters"), QString::number(p.letters.size()));
@@ -801,25 +771,25 @@ class LetteringTray : public Tray {
                     if (p.free_up > 0.03125_in) fact(tr("free up"), length(p.free_up));
                 }
             }
-            if (plan()->thin && plan()->thin->thinnest_stroke > Length{})
-                fact(tr("thinnest stroke"), length(plan()->thin->thinnest_stroke));
+            if (plan()->cut.thin && plan()->cut.thin->thinnest_stroke > Length{})
+                fact(tr("thinnest stroke"), length(plan()->cut.thin->thinnest_stroke));
             for (const Reason& note : p.notes) why(say(note));
-            for (const Reason& note : plan()->art->notes) why(say(note));
+            for (const Reason& note : plan()->face->art->notes) why(say(note));
             for (const TypefaceName& t : p.offers) {
                 offer(tr("Use %1 %2").arg(text_of(t.family), text_of(t.style)),
                       [this, t] { edit_text([&](Text& x) { x.typeface = t; }); });
             }
-            if (plan()->thin && plan()->thin->bolder > Length{} && !desk_.art_at()) {
-                const Length by = plan()->thin->bolder;
+            if (plan()->cut.thin && plan()->cut.thin->bolder > Length{} && !desk_.art_at()) {
+                const Length by = plan()->cut.thin->bolder;
                 offer(tr("Make the letters bolder by %1").arg(length(by)), [this, by] {
                     edit_text([&](Text& t) {
                         t.bolder = measure_of((t.bolder ? t.bolder->value : Length{}) + by, {Unit::Inch, 64});
                     });
                 });
             }
-            if (plan()->reading && !plan()->reading->verdicts.empty()) {
+            if (plan()->face->reading && !plan()->face->reading->verdicts.empty()) {
                 heading(tr("Can it be read"));
-                for (const Verdict& v : plan()->reading->verdicts) {
+                for (const Verdict& v : plan()->face->reading->verdicts) {
                     if (v.basis == "from memory" || v.says != Verdict::Says::Good) {
                         if (v.says == Verdict::Says::Good) {
                             good(say(v.why));

@@ -72,7 +72,7 @@ void MethodView::paintEvent(QPaintEvent*) {
 double MethodView::draw(QPainter* p) const {
     const Tokens& t = Theme::tokens();
     if (desk_.face_plan() == nullptr) return 300;
-    const FacePlan& face = *desk_.face_plan();
+    const ColourPlan& face = *desk_.face_plan();
     const BuildUp& b = *face.method;
     if (p != nullptr) {
         paint_heading(*p, width(), tr("The build-up, from the last coat down to bare wood"),
@@ -85,13 +85,13 @@ double MethodView::draw(QPainter* p) const {
     // From the top coat downwards; below each layer the joint with what it lies on.
     for (std::size_t n = b.layers.size(); n-- > 0;) {
         const Layer& layer = b.layers[n];
-        const double high = layer.kind == "wood"   ? Theme::px(74)
-                            : layer.kind == "seal" ? Theme::px(12)
+        const double high = layer.kind == LayerKind::Bare   ? Theme::px(74)
+                            : layer.kind == LayerKind::Seal ? Theme::px(12)
                                                    : Theme::px(22 + 2 * std::min(layer.coats, 4));
         const QRectF bar(side, y, bar_wide, high);
         const double text_high = Theme::px(40);
         if (p != nullptr) {
-            if (layer.kind == "wood") {
+            if (layer.kind == LayerKind::Bare) {
                 wood(*p, bar);
                 p->setPen(QPen(t.graphite, 1));
                 p->setBrush(Qt::NoBrush);
@@ -120,7 +120,7 @@ double MethodView::draw(QPainter* p) const {
             }
             p->setPen(t.graphite);
             p->setFont(Theme::font(15, QFont::DemiBold));
-            const double text_y = layer.kind == "wood" ? bar.top() + Theme::px(8) : bar.center().y() - Theme::px(20);
+            const double text_y = layer.kind == LayerKind::Bare ? bar.top() + Theme::px(8) : bar.center().y() - Theme::px(20);
             p->drawText(QRectF(text_x, text_y, text_wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
                         QFontMetrics(p->font()).elidedText(shown(desk_.say(layer.name)), Qt::ElideRight,
                                                            static_cast<int>(text_wide)));
@@ -131,12 +131,12 @@ double MethodView::draw(QPainter* p) const {
             p->drawText(QRectF(text_x, text_y + Theme::px(19), text_wide, Theme::px(36)),
                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
         }
-        y += std::max(high, layer.kind == "wood" ? high : text_high * 0.55) + 6;
+        y += std::max(high, layer.kind == LayerKind::Bare ? high : text_high * 0.55) + 6;
         if (layer.joint.empty()) continue;
         // The joint: what troubles it, or that it is sound.
         bool any = false;
         for (const Finding& f : b.findings) {
-            const bool here = f.joint == layer.joint || (layer.kind == "colour" && f.joint == "lift");
+            const bool here = f.joint == layer.joint || (layer.kind == LayerKind::Colour && f.joint == "lift");
             if (!here) continue;
             any = any || f.mark != Mark::None;
             const QColor colour = f.mark == Mark::Stop ? t.brick : f.mark == Mark::Look ? t.ochre : t.pencil;
@@ -196,9 +196,9 @@ double MethodView::draw(QPainter* p) const {
         p->setPen(t.line);
         p->drawLine(QPointF(side, y), QPointF(width() - side, y));
     }
-    const auto n = face.loads->sections.size();
+    const auto n = face.cut.loads->sections.size();
     QString order = n == 0 ? QString() : n == 1 ? tr("Order: one section.") : tr("Order: lay 1 to %1").arg(n);
-    if (n > 1 && face.making.way == Way::PaintThrough)
+    if (n > 1 && face.cut.making.way == Way::PaintThrough)
         order += tr(", one pass, masks lap without meeting ink; lift %1 to 1, across the grain.").arg(n);
     const QRectF needed =
         QFontMetricsF(Theme::font(15)).boundingRect(QRectF(0, 0, width() - 2 * side, 1000), Qt::TextWordWrap, order);

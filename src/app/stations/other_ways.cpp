@@ -22,9 +22,9 @@ void OtherWays::forget() {
 void OtherWays::seek() {
     const Library* library = &desk_.library();
     seeking_.run(
-        [job = desk_.job(), shop = desk_.shop(), sign = desk_.sign_at(), face = desk_.face_at(),
-         colour = desk_.colour_at(), now = desk_.now(), library](const std::stop_token& stop) {
-            return alternatives(job, sign, face, colour, shop, *library, now, stop);
+        [job = desk_.job(), shop = desk_.shop(), colour = desk_.colour().id, now = desk_.now(),
+         library](const std::stop_token& stop) {
+            return alternatives(job, colour, shop, *library, now, stop);
         },
         [this](const std::vector<Alternative>& all) {
             found_ = all;
@@ -39,7 +39,7 @@ void OtherWays::show_found() {
     clear(ways_);
     if (!found_) return;
     auto* rows = ways_->layout();
-    const CutFigures now = figures_of(desk_.plan(), desk_.sign_at(), desk_.face_at(), desk_.colour_at());
+    const CutFigures now = figures_of(desk_.plan(), desk_.colour().id);
     QLabel* as_drawn = label(tr("As drawn: %1").arg(words_of(now)), "small", ways_);
     as_drawn->setWordWrap(true);
     rows->addWidget(as_drawn);

@@ -24,7 +24,7 @@ void ProofPart::read_back() {
             std::map<CutFormat, Evidence> all;
             const FileSet files = files_of(job, plan, shop);
             for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
-                if (!stop.stop_requested()) all[format] = prove(job, plan, shop, files, format);
+                if (!stop.stop_requested()) all[format] = prove(plan, shop, files, format);
             }
             return all;
         },

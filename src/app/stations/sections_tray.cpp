@@ -42,10 +42,10 @@ class SectionsTray : public Tray {
         tool_->show_data(text_of(m.tool));
         of_masks_->setVisible(mask);
         margin_->show_value(
-            m.margin, plan() != nullptr && mask ? tr("%1, by the tool").arg(length(plan()->making.margin)) : QString());
+            m.margin, plan() != nullptr && mask ? tr("%1, by the tool").arg(length(plan()->cut.making.margin)) : QString());
         lap_->show_value(m.lap);
-        tie_->show_value(m.tie, plan() != nullptr && mask && plan()->making.tie > Length{}
-                                    ? tr("%1, as the film asks").arg(length(plan()->making.tie))
+        tie_->show_value(m.tie, plan() != nullptr && mask && plan()->cut.making.tie > Length{}
+                                    ? tr("%1, as the film asks").arg(length(plan()->cut.making.tie))
                                     : tr("keepers stay loose"));
         show_beds();
         show_division();
@@ -110,7 +110,7 @@ class SectionsTray : public Tray {
         const QSignalBlocker quiet(bed_);
         bed_->clear();
         // What is printed goes on a page of its own accord.
-        const Mat& usual = plan() != nullptr && making().bed.empty() ? plan()->bed : desk_.shop().mat;
+        const Mat& usual = plan() != nullptr && making().bed.empty() ? plan()->cut.bed : desk_.shop().mat;
         bed_->addItem(tr("the usual: %1").arg(text_of(usual.name)), QString());
         for (const Mat& bed : beds_of(desk_.shop().machines))
             bed_->addItem(tr("%1, %2").arg(text_of(bed.machine), text_of(bed.name)), text_of(bed_name(bed)));
@@ -137,7 +137,7 @@ class SectionsTray : public Tray {
         connect(seam_, &MeasureField::decided, this, [this](const Measure& to) {
             const auto seam = desk_.seam_at();
             if (!seam || plan() == nullptr || !desk_.current()) return;
-            Seam there = plan()->loads->seams[*seam];
+            Seam there = plan()->cut.loads->seams[*seam];
             there.where += to_grid(to.value - place_of(*plan(), there));
             desk_.apply(move_seam(desk_.job(), colour_now(), *plan(), *seam, to));
             desk_.pick({{}, there});
@@ -178,7 +178,7 @@ class SectionsTray : public Tray {
         const std::vector<PieceName> picked = desk_.picked().pieces;
         seam_row_->setVisible(seam.has_value());
         if (seam && plan() != nullptr) {
-            const Seam& s = plan()->loads->seams[*seam];
+            const Seam& s = plan()->cut.loads->seams[*seam];
             seam_title_->setText(tr("Seam %1, from the %2")
                                      .arg(text_of(letter_for(*seam)))
                                      .arg(s.axis == Axis::Y ? tr("bottom") : tr("left")));
@@ -220,12 +220,12 @@ class SectionsTray : public Tray {
     // One letter that is cut may be spoilt: of a decal it is cut again by itself, of a mask with its section.
     void offer_spoilt(const std::vector<PieceName>& picked) {
         if (picked.size() != 1 || plan() == nullptr) return;
-        const std::vector<Piece>& pieces = *plan()->pieces;
+        const std::vector<Piece>& pieces = *plan()->cut.pieces;
         const std::vector<PieceName> names = names_of(pieces);
         const auto at = std::find(names.begin(), names.end(), picked.front());
         if (at == names.end()) return;
         const Piece& piece = pieces[static_cast<std::size_t>(at - names.begin())];
-        const std::string of = face_id(sign(), desk_.face_at(), desk_.colour_at());
+        const ColourId& of = desk_.colour().id;
         const std::vector<CutLoad>& cut = desk_.job().bench.cut;
         for (std::size_t i = 0; i < cut.size(); ++i) {
             for (std::size_t k = 0; cut[i].of == of && k < cut[i].sections.size(); ++k) {
@@ -248,7 +248,7 @@ class SectionsTray : public Tray {
 
     // A place where there is neither ink nor seam.
     void show_place(Point place, const std::function<void(const QString&, const char*)>& words) {
-        const Point low = plan()->blank->face.low;
+        const Point low = plan()->face->blank->face.low;
         words(tr("Here: %1 from the left, %2 from the bottom")
                   .arg(length(from_grid(place.x - low.x)), length(from_grid(place.y - low.y))),
               nullptr);
@@ -336,9 +336,9 @@ class SectionsTray : public Tray {
         begin_follows(tr("What follows"));
         if (plan() != nullptr) {
             const bool mask = making().way == Way::PaintThrough;
-            const LoadsPlan& p = *plan()->loads;
-            if (plan()->printed_with) {
-                const Colour& with = desk_.face().colours[*plan()->printed_with];
+            const LoadsPlan& p = *plan()->cut.loads;
+            if (plan()->cut.printed_with) {
+                const Colour& with = desk_.face().colours[place_of(desk_.face(), *plan()->cut.printed_with)];
                 why(tr("Printed, cut and laid in one with %1: what is decided for that colour counts for this one.")
                         .arg(text_of(with.paint.colour_name.empty() ? with.paint.colour : with.paint.colour_name)));
             }
@@ -349,8 +349,7 @@ class SectionsTray : public Tray {
             film_worth();
             if (desk_.plan().loads_saved > 0) {
                 fact(tr("loads of the whole job"),
-                     QString::number(
-                         figures_of(desk_.plan(), desk_.sign_at(), desk_.face_at(), desk_.colour_at()).loads));
+                     QString::number(figures_of(desk_.plan(), desk_.colour().id).loads));
             }
             if (p.passes > 1) fact(tr("passes"), QString::number(p.passes));
             if (mask) keepers(p);
@@ -377,11 +376,11 @@ class SectionsTray : public Tray {
 
     // Of this film, over the whole job, where the drawer knows its price.
     void film_worth() {
-        const std::string colour = plan()->making.way == Way::PaintThrough || is_printed(plan()->making)
+        const std::string colour = plan()->cut.making.way == Way::PaintThrough || is_printed(plan()->cut.making)
                                        ? std::string()
                                        : desk_.face().colours[desk_.colour_at()].paint.colour;
         for (const FilmCost& film : desk_.plan().film) {
-            if (film.film != plan()->making.film.id || film.colour != colour || !film.worth_cents) continue;
+            if (film.film != plan()->cut.making.film.id || film.colour != colour || !film.worth_cents) continue;
             fact(tr("worth, for the whole job"), text_of(money(*film.worth_cents)));
         }
     }
@@ -409,7 +408,7 @@ class SectionsTray : public Tray {
 
     // What is cut of this colour, section by section: a spoilt one is cut again alone.
     void spoilt() {
-        const std::string of = face_id(sign(), desk_.face_at(), desk_.colour_at());
+        const ColourId& of = desk_.colour().id;
         bool first = true;
         for (std::size_t i = 0; i < desk_.job().bench.cut.size(); ++i) {
             const CutLoad& load = desk_.job().bench.cut[i];

@@ -82,20 +82,20 @@ SendingPart::~SendingPart() {
 void SendingPart::list_loads() {
     if (!desk_.current() || listed_) return;
     listed_ = true;
-    const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
+    const auto loads = loads_to_cut(desk_.plan(), desk_.shop());
     const QSignalBlocker quiet(load_);
     const int at = load_->currentIndex();
     load_->clear();
     for (const LoadToCut& l : loads) {
         load_->addItem(
             tr("load %1: %2, about %3 min").arg(l.number).arg(text_of(l.load->name)).arg((l.way.seconds + 59) / 60),
-            text_of(l.step));
+            text_of(l.step.name));
     }
     load_->setCurrentIndex(std::clamp(at, 0, std::max(0, load_->count() - 1)));
     if (!address_->isModified() && !loads.empty()) address_->setText(text_of(loads.front().machine.address));
     if (!force_->hasFocus() && !loads.empty()) force_->setValue(loads.front().machine.force);
     printed_.clear();
-    for (const LoadToCut& l : loads) printed_.push_back(is_printed(desk_.plan().faces[l.face].making));
+    for (const LoadToCut& l : loads) printed_.push_back(is_printed(l.colour->cut.making));
 }
 
 void SendingPart::show_found() {
@@ -113,7 +113,7 @@ void SendingPart::show_found() {
 }
 
 void SendingPart::print_load() {
-    const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
+    const auto loads = loads_to_cut(desk_.plan(), desk_.shop());
     const auto i = static_cast<std::size_t>(load_->currentIndex());
     if (i >= loads.size()) return;
     const auto to = read_address(printer_->text().trimmed().toStdString());
@@ -136,7 +136,7 @@ void SendingPart::print_load() {
 }
 
 void SendingPart::send_load(bool only_test) {
-    const auto loads = loads_to_cut(desk_.job(), desk_.plan(), desk_.shop());
+    const auto loads = loads_to_cut(desk_.plan(), desk_.shop());
     const auto i = static_cast<std::size_t>(load_->currentIndex());
     if (i >= loads.size()) return;
     const LoadToCut& load = loads[i];
@@ -163,10 +163,10 @@ void SendingPart::send_load(bool only_test) {
     record.job = desk_.job().title;
     record.what = only_test ? std::string() : load.load->name;
     record.machine = load.machine.name;
-    record.film = desk_.plan().faces[load.face].making.film.name;
+    record.film = load.colour->cut.making.film.name;
     record.force = order.force;
     record.speed_mm_s = order.speed_mm_s;
-    const std::string step = load.step;
+    const StepId step = load.step;
     stopping_ = std::stop_source();
     holding_ = std::make_shared<SendHold>();
     pause_->setChecked(false);
@@ -194,7 +194,7 @@ void SendingPart::show_progress(int percent) {
                                        : tr("The knife is at work: %1 % is cut.").arg(percent));
 }
 
-void SendingPart::sent(const std::string& step, CutRecord record, const Expected<CutResult>& result) {
+void SendingPart::sent(const StepId& step, CutRecord record, const Expected<CutResult>& result) {
     const bool test = record.what.empty();
     if (result) {
         record.outcome = result->outcome;

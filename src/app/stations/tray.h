@@ -66,7 +66,7 @@ class Tray : public QScrollArea {
     void edit_face(const std::function<void(Face&)>& change, const QString& merge = {});
     [[nodiscard]] const Sign& sign() const { return desk_.sign(); }
     [[nodiscard]] const Face& face() const { return desk_.face(); }
-    [[nodiscard]] const FacePlan* plan() const { return desk_.face_plan(); }
+    [[nodiscard]] const ColourPlan* plan() const { return desk_.face_plan(); }
     [[nodiscard]] QString say(const Reason& reason) const;
     [[nodiscard]] QString length(Length l) const;
 

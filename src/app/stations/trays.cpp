@@ -109,7 +109,7 @@ class MethodTray : public Tray {
             if (words.size() > 200) words = words.left(200) + "…";
             why(tr("“%1”").arg(words));
             QPushButton* sign = offer(tr("I have read every word: sign"), [this] {
-                const std::string step = face_id(desk_.sign(), desk_.face_at()) + "/proof";
+                const StepId step = step_id(desk_.face().id, Work::Proof);
                 desk_.apply(tick(desk_.job(), desk_.plan(), step, desk_.now()));
             });
             sign->setEnabled(!face().lettering.main().words.empty());
@@ -335,7 +335,7 @@ class LogbookTray : public Tray {
         }
         finish_->setEnabled(!desk_.job().finished && !bench.steps.empty());
         problems("bench");
-        for (const std::string& id : bench.orphans) why(tr("Ticked, no longer in the plan: %1").arg(text_of(id)));
+        for (const StepId& id : bench.orphans) why(tr("Ticked, no longer in the plan: %1").arg(text_of(id.name)));
         end_follows();
     }
 

@@ -74,7 +74,7 @@ class BenchView : public QWidget {
     QLabel *progress_, *name_, *instruction_, *check_, *care_, *timer_, *timer_for_, *next_;
     QWidget* picture_;
     QPushButton *done_, *not_dry_, *before_, *after_, *leave_;
-    std::optional<std::string> looked_at_;  // a step that was turned to, else the next one
+    std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
     QTimer seconds_;
 };
 

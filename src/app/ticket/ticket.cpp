@@ -154,7 +154,7 @@ void Ticket::set_folded(bool folded) {
 void Ticket::show_station(Station station) { buttons_.at(static_cast<std::size_t>(station))->setChecked(true); }
 
 void Ticket::refresh(bool behind) {
-    const auto lines = summary(desk_.job(), desk_.plan(), desk_.records().size(), desk_.sign_at(), desk_.face_at());
+    const auto lines = summary(desk_.job(), desk_.plan(), desk_.records().size(), desk_.at());
     for (std::size_t i = 0; i < station_count; ++i) {
         buttons_.at(i)->show_line(shown(desk_.say(lines.at(i).first)), shown(desk_.say(lines.at(i).second)),
                                   lines.at(i).mark, behind);

@@ -88,9 +88,9 @@ void Desk::pick(Picked picked) {
 }
 
 std::optional<std::size_t> Desk::seam_at() const {
-    const FacePlan* plan = face_plan();
+    const ColourPlan* plan = face_plan();
     if (!picked_.seam || plan == nullptr) return std::nullopt;
-    const auto& seams = plan->loads->seams;
+    const auto& seams = plan->cut.loads->seams;
     for (std::size_t i = 0; i < seams.size(); ++i) {
         const Seam& s = seams[i];
         const bool here = s.axis == picked_.seam->axis && std::abs(s.where - picked_.seam->where) <= 2;
@@ -178,8 +178,8 @@ void Desk::type_dimension(const std::function<void(Text&, const Measure&)>& set,
         set(job.signs[sign_at()].faces[face_at()].lettering.texts[text_at()], m);
         return job;
     };
-    if (const FacePlan* planned = face_plan(); planned != nullptr && current()) {
-        TriedDimension tried = try_dimension(face().lettering, text_at(), room_of(sign().blank, *planned->blank),
+    if (const ColourPlan* planned = face_plan(); planned != nullptr && current()) {
+        TriedDimension tried = try_dimension(face().lettering, text_at(), room_of(sign().blank, *planned->face->blank),
                                              library_->typefaces, set, was, typed, shop_.display);
         if (!tried.fits) {
             Job nearest = with(tried.nearest);
@@ -249,13 +249,8 @@ void Desk::work(const std::stop_token& stop) {
         // What was planned with other typefaces does not count.
         if (request.library != library) planner = Planner();
         library = request.library;
-        std::size_t faces = 0;
-        for (const Sign& s : request.job.signs) faces += s.faces.size();
-        const auto on_stage = [&](const Plan& so_far) {
-            if (faces < 2 || so_far.faces.empty()) return;
-            const FacePlan& last = so_far.faces.back();
-            std::size_t done = last.face + 1;
-            for (std::size_t s = 0; s < last.sign; ++s) done += request.job.signs[s].faces.size();
+        const auto on_face = [&](std::size_t done, std::size_t faces) {
+            if (faces < 2) return;
             QMetaObject::invokeMethod(
                 this,
                 [this, done, faces] {
@@ -264,7 +259,7 @@ void Desk::work(const std::stop_token& stop) {
                 },
                 Qt::QueuedConnection);
         };
-        auto planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token(), on_stage);
+        auto planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token(), on_face);
         {
             const std::lock_guard lock(mutex_);
             running_.reset();
@@ -425,8 +420,8 @@ std::string Desk::read_outline(const fs::path& path) {
     }
     Job job = job_;
     Blank& blank = job.signs[sign_at()].blank;
-    const Length width =
-        plan_.of(sign_at(), 0) != nullptr ? from_grid(plan_.of(sign_at(), 0)->blank->face.width()) : Length{};
+    const ColourPlan* front = plan_.of(sign().faces.front().id);
+    const Length width = front != nullptr ? from_grid(front->face->blank->face.width()) : Length{};
     const Measure known = blank.outline ? blank.outline->known : measure_of(width > Length{} ? width : 12_in, {});
     blank.kind = Kind::Drawn;
     blank.outline = DrawnOutline{std::move(*region), blank.outline ? blank.outline->by_width : true, known,
@@ -518,12 +513,12 @@ bool Desk::read_drawing(const fs::path& path) {
         placed.size = measure_of(width > sixteenth ? sixteenth * (width.nm() / sixteenth.nm()) : 4_in, shop_.display);
     }
     // A drawing larger than the room comes in as wide as the room is.
-    if (const FacePlan* plan = face_plan(); plan != nullptr && !plan->blank->usable.empty()) {
+    if (const ColourPlan* plan = face_plan(); plan != nullptr && !plan->face->blank->usable.empty()) {
         const Box box = bounds_of(placed.drawing);
         const double ratio =
             static_cast<double>(box.height()) / static_cast<double>(std::max<std::int64_t>(1, box.width()));
         const double room_wide =
-            std::min(grid_to_mm(plan->blank->usable.width()), grid_to_mm(plan->blank->usable.height()) / ratio);
+            std::min(grid_to_mm(plan->face->blank->usable.width()), grid_to_mm(plan->face->blank->usable.height()) / ratio);
         if (placed.size.value.in_mm() > room_wide) {
             const Length eighth = 0.125_in;
             placed.size = measure_of(eighth * std::max<std::int64_t>(1, Length::from_mm(room_wide).nm() / eighth.nm()),

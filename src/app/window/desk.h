@@ -54,9 +54,10 @@ class Desk : public QObject {
     [[nodiscard]] const Sign& sign() const { return job_.signs[sign_at()]; }
     [[nodiscard]] const Face& face() const { return sign().faces[face_at()]; }
     /// nullptr while the face at hand has not been planned; otherwise the plan of its colour at hand.
-    [[nodiscard]] const FacePlan* face_plan() const { return plan_.of(sign_at(), face_at(), colour_at()); }
+    [[nodiscard]] const ColourPlan* face_plan() const { return plan_.of(face().id, colour().id); }
     /// Which of the face's colours Sections and Method show.
     void select_colour(std::size_t colour);
+    [[nodiscard]] const Colour& colour() const { return face().colours[colour_at()]; }
     [[nodiscard]] std::size_t colour_at() const { return std::min(colour_at_, face().colours.size() - 1); }
     /// The text or the art that Lettering shows and changes.
     void select_text(std::size_t text);
@@ -66,7 +67,7 @@ class Desk : public QObject {
         return art_at_ && *art_at_ < face().art.size() ? art_at_ : std::nullopt;
     }
     /// The thing at hand by its id.
-    [[nodiscard]] std::string thing_at() const {
+    [[nodiscard]] ThingId thing_at() const {
         return art_at() ? face().art[*art_at()].id : face().lettering.texts[text_at()].id;
     }
     /// What Sections points at: pieces of the colour at hand, or a seam by where it lies, or a place between them.

@@ -73,11 +73,11 @@ void RackTicket::paintEvent(QPaintEvent*) {
              trouble_.isEmpty() ? t.pencil : t.brick);
         return;
     }
-    const FacePlan* face = plan_.of(0, 0);
-    if (face != nullptr && !face->blank->face.empty()) {
-        const Box whole = FacePainter::around_face(job_->signs.front().blank, *face->blank);
+    const ColourPlan* face = plan_.of(job_->signs.front().faces.front().id);
+    if (face != nullptr && !face->face->blank->face.empty()) {
+        const Box whole = FacePainter::around_face(job_->signs.front().blank, *face->face->blank);
         FaceView view;
-        view.face = face->blank->face;
+        view.face = face->face->blank->face;
         view.laid_down = whole.height() > 2 * whole.width();
         const double w = static_cast<double>(view.laid_down ? whole.height() : whole.width());
         const double h = static_cast<double>(view.laid_down ? whole.width() : whole.height());

@@ -131,7 +131,7 @@ void Ribbon::paintEvent(QPaintEvent*) {
     }
     // Waits behind, hands-on before.
     p.setFont(Theme::font(13, QFont::Medium, true));
-    const std::vector<Task>& tasks = desk_.plan().tasks;
+    const std::vector<Task>& tasks = *desk_.plan().tasks;
     std::vector<const Slot*> by_task(tasks.size(), nullptr);
     for (const Slot& slot : c.slots) by_task.at(slot.task) = &slot;
     for (std::size_t i = 0; i < tasks.size(); ++i) {

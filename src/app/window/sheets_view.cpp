@@ -97,7 +97,7 @@ void SheetsView::refresh() {
     connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
     top->addWidget(save);
     layout->addLayout(top);
-    if (!desk_.plan().faces.empty()) {
+    if (!desk_.plan().colours.empty()) {
         for (Page& page : sheets(desk_.job(), desk_.plan(), desk_.shop(), desk_.library())) {
             layout->addWidget(new PageWidget(std::move(page), body), 0, Qt::AlignHCenter);
         }

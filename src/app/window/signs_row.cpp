@@ -116,10 +116,10 @@ void SignsRow::paint_card(QPainter& p, const Card& card, bool is_chosen) const {
     const Job& job = desk_.job();
     const Sign& sign = job.signs[card.sign];
     const QRectF picture(card.where.left() + 6, card.where.top() + 5, Theme::px(58), card.where.height() - 10);
-    const FacePlan* plan = desk_.plan().of(card.sign, card.face);
-    if (plan != nullptr && !plan->blank->face.empty()) {
+    const ColourPlan* plan = desk_.plan().of(job.signs[card.sign].faces[card.face].id);
+    if (plan != nullptr && !plan->face->blank->face.empty()) {
         FaceView view;
-        view.face = plan->blank->face;
+        view.face = plan->face->blank->face;
         view.laid_down = view.face.height() > 2 * view.face.width();
         const double w = static_cast<double>(view.laid_down ? view.face.height() : view.face.width());
         const double h = static_cast<double>(view.laid_down ? view.face.width() : view.face.height());

@@ -121,13 +121,13 @@ class Maker {
     }
 
     // `one` as it lies in the lower left corner, its corner at 0, 0.
-    void in_corners(const Region& one, const Box& box, const std::string& name, std::size_t colour = 0,
+    void in_corners(const Region& one, const Box& box, const std::string& name, const std::optional<ColourId>& colour = {},
                     std::size_t of_drawing = 0) {
         const Region mirrored = one.mirrored(0);
         const Region upside = one.turned().turned();  // lower left to upper right
         const Region upside_mirrored = upside.mirrored(0);
         const auto put = [&](const Region& r, Point to) {
-            if (!r.empty()) parts_.push_back({r.moved(to), name, colour != 0 ? colour : art_->colour, of_drawing});
+            if (!r.empty()) parts_.push_back({r.moved(to), name, colour.value_or(art_->colour), of_drawing});
         };
         put(one, box.low);
         put(mirrored, {box.high.x, box.low.y});
@@ -289,7 +289,7 @@ class Maker {
             Region shape = scaled(p.shape.moved(Point{} - box.low), factor);
             if (d.mirrored) shape = shape.mirrored(std::llround(static_cast<double>(box.width()) * factor));
             const auto colour = d.colours.find(i);
-            const std::size_t in = colour == d.colours.end() ? art_->colour : colour->second;
+            const ColourId in = colour == d.colours.end() ? art_->colour : colour->second;
             if (d.four_corners) {
                 in_corners(shape, corners, p.name, in, i);
             } else if (!shape.empty()) {
@@ -369,13 +369,6 @@ const char* kind_of(const Art& art) {
     static constexpr std::array names{"border", "corners",      "line",        "ribbon",
                                       "figure", "height-ruler", "month-board", "drawing"};
     return names.at(art.kind.index());
-}
-
-std::string unused_art_id(const std::vector<Art>& art) {
-    for (int n = 1;; ++n) {
-        const std::string id = "art" + std::to_string(n);
-        if (std::none_of(art.begin(), art.end(), [&](const Art& a) { return a.id == id; })) return id;
-    }
 }
 
 std::pair<int, int> ruler_range(const HeightRuler& ruler, Length board) {

@@ -96,7 +96,7 @@ struct PlacedDrawing {
     Measure size{"4 in", Length::inches(4)};  ///< its width or height over all
     bool mirrored = false;
     bool four_corners = false;                          ///< mirrored copies in all corners
-    std::map<std::size_t, std::size_t> colours;         ///< part -> colour of the face, where it differs from the art's
+    std::map<std::size_t, ColourId> colours;            ///< part -> colour of the face, where it differs from the art's
     std::vector<std::size_t> dropped;                   ///< parts left out
     Measure around{"1/8 in", Length::sixtyfourths(8)};  ///< a kept picture is cut this far outside what it shows
     friend bool operator==(const PlacedDrawing&, const PlacedDrawing&) = default;
@@ -105,9 +105,9 @@ struct PlacedDrawing {
 using ArtKind = std::variant<Border, Corners, RuledLine, Banner, Figure, HeightRuler, MonthBoard, PlacedDrawing>;
 
 struct Art {
-    std::string id = "art1";
+    ThingId id{"art1"};
     ArtKind kind;
-    std::size_t colour = 0;
+    ColourId colour = first_colour;
     std::optional<Hang> across, up;  ///< nothing: in the middle of the usable room; borders and rulers keep their place
     bool locked = false;
     friend bool operator==(const Art&, const Art&) = default;
@@ -116,7 +116,7 @@ struct Art {
 struct ArtPart {
     Region shape;      ///< face frame
     std::string name;  ///< what steps and sheets call it; may be empty
-    std::size_t colour = 0;
+    ColourId colour = first_colour;
     std::size_t of_drawing = 0;  ///< part of a drawing that it was
     friend bool operator==(const ArtPart&, const ArtPart&) = default;
 };
@@ -136,7 +136,6 @@ ArtPlan make_art(const std::vector<Art>& art, const LetteringRoom& room, const R
 
 /// A short name of its kind: "border", "height-ruler".
 const char* kind_of(const Art& art);
-std::string unused_art_id(const std::vector<Art>& art);
 
 /// The last and the first height, in whole inches or centimetres above the floor, that a ruler on a board of this
 /// height marks.

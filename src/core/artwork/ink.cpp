@@ -104,7 +104,7 @@ std::vector<Piece> pieces_of(const LetteringPlan& lettering) {
 }
 
 std::vector<Piece> ink_of(const Lettering& lettering, const LetteringPlan& placed, const std::vector<Art>& art,
-                          const ArtPlan& made, std::size_t colour) {
+                          const ArtPlan& made, const ColourId& colour) {
     std::vector<Piece> parts;
     int next = 0;
     for (const PlacedLetter& letter : placed.letters) {
@@ -143,24 +143,45 @@ std::vector<Piece> cut_together(const std::vector<const std::vector<Piece>*>& in
     return joined(std::move(parts));
 }
 
-std::vector<std::size_t> colours_used(const Lettering& lettering, const std::vector<Art>& art, std::size_t colours) {
-    std::set<std::size_t> used;
+namespace {
+
+// Everything on the face that is to be made, by what it is in.
+template <class See>
+void each_colour(const Lettering& lettering, const std::vector<Art>& art, See see) {
     for (const Text& text : lettering.texts) {
-        if (!text.words.empty()) used.insert(text.colour);
-        if (text.rim && !text.words.empty()) used.insert(text.rim->colour);
+        if (text.words.empty()) continue;
+        see(text.id, text.colour);
+        if (text.rim) see(text.id, text.rim->colour);
     }
     for (const Art& a : art) {
-        used.insert(a.colour);
+        see(a.id, a.colour);
         if (const auto* drawing = std::get_if<PlacedDrawing>(&a.kind)) {
-            for (const auto& [part, colour] : drawing->colours) used.insert(colour);
+            for (const auto& [part, colour] : drawing->colours) see(a.id, colour);
         }
     }
-    std::vector<std::size_t> in_order;
-    for (const std::size_t c : used) {
-        if (c < colours) in_order.push_back(c);
-    }
-    if (in_order.empty()) in_order.push_back(0);
+}
+
+}  // namespace
+
+std::vector<ColourId> colours_used(const Lettering& lettering, const std::vector<Art>& art,
+                                   const std::vector<ColourId>& colours) {
+    std::set<ColourId> used;
+    each_colour(lettering, art, [&](const ThingId&, const ColourId& colour) { used.insert(colour); });
+    std::vector<ColourId> in_order;
+    std::copy_if(colours.begin(), colours.end(), std::back_inserter(in_order),
+                 [&](const ColourId& c) { return used.contains(c); });
+    if (in_order.empty() && !colours.empty()) in_order.push_back(colours.front());
     return in_order;
+}
+
+std::vector<ThingId> without_colour(const Lettering& lettering, const std::vector<Art>& art,
+                                    const std::vector<ColourId>& colours) {
+    std::vector<ThingId> lost;
+    each_colour(lettering, art, [&](const ThingId& thing, const ColourId& colour) {
+        const bool known = std::find(colours.begin(), colours.end(), colour) != colours.end();
+        if (!known && std::find(lost.begin(), lost.end(), thing) == lost.end()) lost.push_back(thing);
+    });
+    return lost;
 }
 
 }  // namespace skarvel

@@ -32,13 +32,17 @@ std::vector<Piece> pieces_of(const LetteringPlan& lettering);
 
 /// The pieces of one colour of the face: letters, rims and art.
 std::vector<Piece> ink_of(const Lettering& lettering, const LetteringPlan& placed, const std::vector<Art>& art,
-                          const ArtPlan& made, std::size_t colour);
+                          const ArtPlan& made, const ColourId& colour);
 
 /// Pieces of several colours that are cut as one, as where they are printed: what touches is one piece, and letters
 /// that come in two colours, as with a rim, are named once.
 std::vector<Piece> cut_together(const std::vector<const std::vector<Piece>*>& inks);
 
-/// The colours that anything on the face is in, in order; the first one always.
-std::vector<std::size_t> colours_used(const Lettering& lettering, const std::vector<Art>& art, std::size_t colours);
+/// The colours that anything on the face is in, in the order of `colours`; the first of them where nothing is.
+std::vector<ColourId> colours_used(const Lettering& lettering, const std::vector<Art>& art,
+                                   const std::vector<ColourId>& colours);
+/// What is in a colour that the face does not have, or no longer: it is kept, and not made.
+std::vector<ThingId> without_colour(const Lettering& lettering, const std::vector<Art>& art,
+                                    const std::vector<ColourId>& colours);
 
 }  // namespace skarvel

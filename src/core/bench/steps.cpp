@@ -11,20 +11,11 @@ void add_cautions(const std::map<std::string, std::vector<std::string>>& table, 
     if (const auto at = table.find(key); at != table.end()) ids.insert(at->second.begin(), at->second.end());
 }
 
-std::vector<Reason> cautions_for(const Task& task, const BenchInput& in, const Trade& trade) {
+// Of the kind of work, and of what is in the tins and cans that this very step uses.
+std::vector<Reason> cautions_for(const Task& task, const Trade& trade) {
     std::set<std::string> ids;
-    add_cautions(trade.step_cautions, task.kind, ids);
-    for (const BuildUp& m : in.methods) {
-        if (task.kind == "ground") add_cautions(trade.product_cautions, m.ground.base, ids);
-        if (task.kind == "colour") {
-            add_cautions(trade.product_cautions, m.colour.base, ids);
-            if (const auto tool = m.facts.find("tool");
-                tool != m.facts.end() && tool->second == Fact{std::string("spray")}) {
-                add_cautions(trade.product_cautions, "spray", ids);
-            }
-        }
-        if (task.kind == "clear" || task.kind == "clear-under") add_cautions(trade.product_cautions, m.clear.base, ids);
-    }
+    add_cautions(trade.step_cautions, word_of(task.work), ids);
+    for (const std::string& product : task.products) add_cautions(trade.product_cautions, product, ids);
     std::vector<Reason> reasons;
     for (const std::string& id : ids) reasons.push_back({id, {}});
     return reasons;
@@ -43,25 +34,28 @@ const Step* BenchPlan::next() const {
 
 BenchPlan bench(const BenchInput& in, const Trade& trade) {
     BenchPlan plan;
-    std::set<std::string> known;
-    std::vector<const Wait*> longest(in.tasks.size(), nullptr);  // of the waits after each task
-    for (const Task& task : in.tasks) {
+    std::set<StepId> known;
+    std::vector<const Wait*> longest(in.tasks->size(), nullptr);  // of the waits after each task
+    for (const Task& task : *in.tasks) {
         for (const Wait& w : task.waits) {
             const Minutes least = longest[w.after] != nullptr ? longest[w.after]->at_least : Minutes(0);
             if (w.at_least > least) longest[w.after] = &w;
         }
     }
-    for (const Slot& slot : in.clock.slots) {
-        const Task& task = in.tasks[slot.task];
-        const bool turns = in.decal && (task.kind == "weed" || task.kind == "lay");
-        const std::string suffix = turns ? "-decal" : "";
+    for (const Slot& slot : in.clock->slots) {
+        const Task& task = (*in.tasks)[slot.task];
+        // Of a decal the film stays and the rest goes; of a mask the ink goes and the rest stays.
+        const bool turns = task.decal && (task.work == Work::Weed || task.work == Work::Lay);
+        const std::string suffix = std::string(word_of(task.work)) + (turns ? "-decal" : "");
         Step step;
         step.id = task.id;
-        step.kind = task.kind;
+        step.work = task.work;
+        step.face = task.face;
+        step.colour = task.colour;
         step.name = full_name(task);
-        step.instruction = {"step." + task.kind + suffix, task.name.arguments};
-        step.check = {"check." + task.kind + suffix, task.name.arguments};
-        step.cautions = cautions_for(task, in, trade);
+        step.instruction = {"step." + suffix, task.name.arguments};
+        step.check = {"check." + suffix, task.name.arguments};
+        step.cautions = cautions_for(task, trade);
         step.number = task.number;
         step.hands_on = task.hands_on;
         step.start = slot.start;
@@ -73,7 +67,7 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
         known.insert(step.id);
         plan.steps.push_back(std::move(step));
     }
-    for (const auto& [id, at] : in.record.ticks) {
+    for (const auto& [id, at] : in.ticks) {
         if (!known.contains(id)) plan.orphans.push_back(id);
     }
     return plan;

@@ -13,15 +13,18 @@
 namespace skarvel {
 
 struct BenchRecord {
-    std::map<std::string, Moment> ticks;  ///< by step id
-    std::map<std::string, Moment> held;   ///< "not dry yet": looked again no earlier than this
-    std::vector<CutLoad> cut;             ///< loads as they were cut
-    std::vector<CutLoad> spoilt;          ///< cut, and to be cut again
+    std::map<StepId, Moment> ticks;
+    std::map<StepId, Moment> held;  ///< "not dry yet": looked again no earlier than this
+    std::vector<CutLoad> cut;       ///< loads as they were cut
+    std::vector<CutLoad> spoilt;    ///< cut, and to be cut again
     friend bool operator==(const BenchRecord&, const BenchRecord&) = default;
 };
 
 struct Step {
-    std::string id, kind;
+    StepId id;
+    Work work = Work::Proof;
+    FaceId face;
+    ColourId colour;  ///< empty for what is done once for the face
     Reason name, instruction, check;
     std::vector<Reason> cautions;
     int number = 0;  ///< coat, load or section that it is about
@@ -34,19 +37,17 @@ struct Step {
 };
 
 struct BenchPlan {
-    std::vector<Step> steps;           ///< in the order of the schedule
-    std::vector<std::string> orphans;  ///< ticks whose step has vanished
+    std::vector<Step> steps;      ///< in the order of the schedule
+    std::vector<StepId> orphans;  ///< ticks whose step has vanished
     [[nodiscard]] std::size_t done() const;
     [[nodiscard]] const Step* next() const;  ///< nullptr when all is done
     friend bool operator==(const BenchPlan&, const BenchPlan&) = default;
 };
 
 struct BenchInput {
-    std::vector<Task> tasks;
-    Schedule clock;
-    BenchRecord record;
-    std::vector<BuildUp> methods;  ///< for the cautions of products, in the order of signs
-    bool decal = false;
+    Shared<std::vector<Task>> tasks;
+    Shared<Schedule> clock;
+    std::map<StepId, Moment> ticks;
     friend bool operator==(const BenchInput&, const BenchInput&) = default;
 };
 

@@ -101,6 +101,12 @@ struct Blank {
     friend bool operator==(const Blank&, const Blank&) = default;
 };
 
+/// The material that shows where nothing is painted: a canvas is cloth whatever it is stretched on.
+inline const std::string& shown_material(const Blank& blank) {
+    static const std::string cloth = "canvas";
+    return blank.kind == Kind::Canvas ? cloth : blank.material;
+}
+
 /// A stretch that lettering could use, with its name: the chord of a band, an arrow's body.
 struct NamedRoom {
     Reason what;

@@ -8,11 +8,12 @@
 
 #include "measure/reading.h"
 #include "text/reason.h"
+#include "values/id.h"
 
 namespace skarvel {
 
 struct PostArm {
-    std::string sign;                        ///< its id
+    SignId sign;
     Measure gap{"1 in", Length::inches(1)};  ///< to the arm above; of the first to the top of the post
     friend bool operator==(const PostArm&, const PostArm&) = default;
 };
@@ -26,12 +27,13 @@ struct Post {
 };
 
 struct PostSign {
-    std::string sign, name;
+    SignId sign;
+    std::string name;
     Length height;
 };
 
 struct ArmPlan {
-    std::string sign;
+    SignId sign;
     Length from_top;     ///< of the post, to its upper edge: the mark to make
     Length top, bottom;  ///< above the ground
     friend bool operator==(const ArmPlan&, const ArmPlan&) = default;

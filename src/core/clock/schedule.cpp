@@ -4,6 +4,8 @@
 #include <map>
 #include <set>
 
+#include "values/stop.h"
+
 namespace skarvel {
 namespace {
 
@@ -40,21 +42,21 @@ struct Turn {
 
 class Planner {
   public:
-    explicit Planner(const ClockInput& in) : in_(in), tail_(in.tasks.size(), Minutes(0)) {
+    explicit Planner(const ClockInput& in) : in_(in), tail_(in.tasks->size(), Minutes(0)) {
         for (const auto& day : in.hours.days) {
             for (const auto& s : day) longest_sitting_ = std::max(longest_sitting_, Minutes(s.to - s.from));
         }
-        for (std::size_t i = in.tasks.size(); i-- > 0;) {
-            tail_[i] += in.tasks[i].hands_on;
-            for (const Wait& w : in.tasks[i].waits) tail_[w.after] = std::max(tail_[w.after], tail_[i] + w.at_least);
+        for (std::size_t i = in.tasks->size(); i-- > 0;) {
+            tail_[i] += (*in.tasks)[i].hands_on;
+            for (const Wait& w : (*in.tasks)[i].waits) tail_[w.after] = std::max(tail_[w.after], tail_[i] + w.at_least);
         }
         make_blocks();
         outer_.resize(blocks_.size());
-        waiting_for_.resize(in.tasks.size());
+        waiting_for_.resize(in.tasks->size());
         for (std::size_t b = 0; b < blocks_.size(); ++b) {
             for (const auto& [task, offset] : blocks_[b].tasks) {
-                for (const Wait& w : in.tasks[task].waits) {
-                    const bool done = in.done.contains(in.tasks[w.after].id);
+                for (const Wait& w : (*in.tasks)[task].waits) {
+                    const bool done = in.done.contains((*in.tasks)[w.after].id);
                     if (block_of_[w.after] == b && !done) continue;
                     outer_[b].push_back({task, w.after, w.at_least, offset});
                     if (!done && (waiting_for_[w.after].empty() || waiting_for_[w.after].back() != b))
@@ -66,10 +68,10 @@ class Planner {
 
     // Slots of all tasks when the open ones may begin at `from`; empty when the hours hold no room.
     [[nodiscard]] std::vector<Slot> forward(Moment from) const {
-        std::vector<std::optional<Slot>> placed(in_.tasks.size());
-        for (std::size_t i = 0; i < in_.tasks.size(); ++i) {
-            if (const auto at = in_.done.find(in_.tasks[i].id); at != in_.done.end()) {
-                placed[i] = Slot{i, at->second - in_.tasks[i].hands_on, at->second, true};
+        std::vector<std::optional<Slot>> placed(in_.tasks->size());
+        for (std::size_t i = 0; i < in_.tasks->size(); ++i) {
+            if (const auto at = in_.done.find((*in_.tasks)[i].id); at != in_.done.end()) {
+                placed[i] = Slot{i, at->second - (*in_.tasks)[i].hands_on, at->second, true};
             }
         }
         std::vector<Interval> busy;
@@ -89,6 +91,7 @@ class Planner {
             if (missing[b] == 0) make_ready(b);
         }
         while (!ready.empty()) {
+            look_for_stop();
             const Moment start = ready.begin()->first.first;
             auto first = ready.end();
             for (auto at = ready.begin(); at != ready.end() && at->first.first == start;) {
@@ -110,7 +113,7 @@ class Planner {
             if (first->second.empty()) ready.erase(first);
             for (const auto& [task, offset] : block.tasks) {
                 if (placed[task]) continue;
-                placed[task] = Slot{task, start + offset, start + offset + in_.tasks[task].hands_on, false};
+                placed[task] = Slot{task, start + offset, start + offset + (*in_.tasks)[task].hands_on, false};
                 for (const std::size_t waiting : waiting_for_[task]) {
                     if (--missing[waiting] == 0) make_ready(waiting);
                 }
@@ -135,7 +138,7 @@ class Planner {
         std::vector<TooLong> out;
         for (const Block& block : blocks_) {
             const auto open = std::find_if(block.tasks.begin(), block.tasks.end(),
-                                           [&](const auto& t) { return !in_.done.contains(in_.tasks[t.first].id); });
+                                           [&](const auto& t) { return !in_.done.contains((*in_.tasks)[t.first].id); });
             if (open == block.tasks.end() || block.length - open->second <= longest_sitting_) continue;
             out.push_back({open->first, block.length - open->second, std::next(open) == block.tasks.end()});
         }
@@ -144,15 +147,15 @@ class Planner {
 
   private:
     void make_blocks() {
-        block_of_.resize(in_.tasks.size());
-        for (std::size_t i = 0; i < in_.tasks.size(); ++i) {
-            const Task& task = in_.tasks[i];
+        block_of_.resize(in_.tasks->size());
+        for (std::size_t i = 0; i < in_.tasks->size(); ++i) {
+            const Task& task = (*in_.tasks)[i];
             std::optional<std::size_t> joined;
             Minutes offset{0};
             for (const Wait& w : task.waits) {
-                const bool lifts_on = task.kind == "lift" && in_.tasks[w.after].kind == "lift" && windowed_[w.after];
+                const bool lifts_on = task.work == Work::Lift && (*in_.tasks)[w.after].work == Work::Lift && windowed_[w.after];
                 const bool binds = (w.at_most && *w.at_most < one_sitting) || lifts_on;
-                if (!binds || in_.done.contains(in_.tasks[w.after].id)) continue;
+                if (!binds || in_.done.contains((*in_.tasks)[w.after].id)) continue;
                 joined = block_of_[w.after];
                 offset = blocks_[*joined].length + w.at_least;
             }
@@ -180,7 +183,7 @@ class Planner {
         for (const OuterWait& w : outer_[block]) {
             if (placed[w.task]) continue;
             Moment free = placed[w.after]->end + w.at_least;
-            const auto held = in_.held.find(in_.tasks[w.after].id);
+            const auto held = in_.held.find((*in_.tasks)[w.after].id);
             if (held != in_.held.end()) free = std::max(free, held->second);
             earliest = std::max(earliest, free - w.offset);
         }
@@ -309,11 +312,11 @@ std::optional<Moment> latest_start(const Planner& planner, const ClockInput& in)
 
 Schedule schedule(const ClockInput& in) {
     Schedule out;
-    find_chain(in.tasks, out);
-    for (const Task& task : in.tasks) {
+    find_chain(*in.tasks, out);
+    for (const Task& task : *in.tasks) {
         if (!in.done.contains(task.id)) out.hands_on += task.hands_on;
     }
-    if (in.tasks.empty()) return out;
+    if (in.tasks->empty()) return out;
     const Planner planner(in);
     out.slots = planner.forward(in.now);
     if (out.slots.empty()) {
@@ -325,7 +328,7 @@ Schedule schedule(const ClockInput& in) {
     out.ready = end_of(out.slots);
     for (const auto& [task, length, alone] : planner.too_long()) {
         out.problems.push_back({{alone ? "clock.longer-than-sitting" : "clock.longer-in-one-go",
-                                 {{"task", std::vector{full_name(in.tasks[task])}}, {"time", length}}},
+                                 {{"task", std::vector{full_name((*in.tasks)[task])}}, {"time", length}}},
                                 "clock",
                                 {"clock.set-hours", {}},
                                 Mark::Look});

@@ -29,11 +29,11 @@ struct Hours {
 };
 
 struct ClockInput {
-    std::vector<Task> tasks;
+    Shared<std::vector<Task>> tasks;
     Hours hours;
     std::optional<Moment> deadline;
-    std::map<std::string, Moment> done;  ///< by task id
-    std::map<std::string, Moment> held;  ///< "not dry yet": what follows the task waits at least until then
+    std::map<StepId, Moment> done;
+    std::map<StepId, Moment> held;  ///< "not dry yet": what follows the task waits at least until then
     Moment now{};
     friend bool operator==(const ClockInput&, const ClockInput&) = default;
 };

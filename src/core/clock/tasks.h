@@ -1,7 +1,9 @@
 // clock/tasks.h
 //
-// Tasks: the work of one sign as the build-up and the loads ask for it, each with its hands-on time and what it must
-// wait for. Names of tasks survive a new plan: they say what, which section or load (by its letters), and which coat.
+// Tasks: the work of a job as its build-ups and loads ask for it, face by face, each task with its hands-on time and
+// what it must wait for. What is done once for a face (its ground, its proof, its last coat) is done once however many
+// colours it has; colours follow one another in the order of laying, each once the one before it is dry enough for
+// what comes on it.
 #pragma once
 
 #include <optional>
@@ -9,6 +11,8 @@
 #include <vector>
 
 #include "method/build_up.h"
+#include "values/shared.h"
+#include "values/work.h"
 
 namespace skarvel {
 
@@ -22,41 +26,51 @@ struct Wait {
 };
 
 struct Task {
-    std::string id;  ///< "1/lay/BOAT"
-    std::string
-        kind;  ///< proof, sand, ground, cut, weed, clear-under, lay, seal, colour, lift, clear, final, frame, field
+    StepId id;
+    Work work = Work::Proof;
+    FaceId face;
+    ColourId colour;  ///< empty for what is done once for the face
     Reason name;
     Minutes hands_on{0};
     std::vector<Wait> waits;
-    int number = 0;    ///< which coat, or which section counted from 1
-    std::string of{};  ///< the sign that it is for, where a job has several
+    int number = 0;                      ///< which coat, or which section counted from 1
+    bool decal = false;                  ///< of a colour that is a decal: what is pulled off is the other way round
+    std::vector<std::string> products{}; ///< what is in the tins and cans that it uses: water, oil, solvent, spray
+    std::string of{};                    ///< the sign that it is for, where a job has several
     friend bool operator==(const Task&, const Task&) = default;
 };
 
-struct TaskInput {
-    std::string sign;  ///< prefix of the names: "1", or "1.2" for the second colour of a face
-    BuildUp method;
+/// One colour of a face, as its work needs it.
+struct ColourWork {
+    ColourId id;
+    std::string name;  ///< where the face has several
+    Shared<BuildUp> method;
     Making making;
-    LoadsPlan loads;
+    Shared<LoadsPlan> loads;
+    bool printed_with_another = false;  ///< it brings no work of its own
+    friend bool operator==(const ColourWork&, const ColourWork&) = default;
+};
+
+struct FaceWork {
+    FaceId id;
+    std::string sign;                 ///< what it is called, where the job has several
+    std::vector<ColourWork> colours;  ///< in the order of laying; at least one
     bool clear_over = true;
     bool outdoors = true;
     bool sanded = true;
-    bool upright = true;  ///< sections run along the height of the board
-    double area_sqft = 0;
+    double area_sqft = 0;  ///< that coats cover
     Length letter_height;
     int fields = 0;  ///< painted fields of the blank
     double fields_sqft = 0;
     int frame_pieces = 0;  ///< to saw and join
     bool frame_before = false;
-    bool first = true, last = true;  ///< of the colours of its face: what is done once is done with these
-    std::string colour{};            ///< its name, where the face has several
-    friend bool operator==(const TaskInput&, const TaskInput&) = default;
+    friend bool operator==(const FaceWork&, const FaceWork&) = default;
 };
 
 /// The name of a task with its sign, where a job has several.
 Reason full_name(const Task& task);
 
 /// In an order in which they can be done. Waits name earlier tasks only.
-std::vector<Task> tasks_of(const TaskInput& input, const Trade& trade);
+std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade);
 
 }  // namespace skarvel

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace skarvel {
 namespace {
@@ -20,7 +21,39 @@ int units(Length length, Length unit) {
     return static_cast<int>((length.nm() + unit.nm() - 1) / unit.nm());
 }
 
+// Loads that take film of their own from a roll.
+std::vector<Length> loads_from_roll(const LoadsPlan& plan) {
+    std::vector<Length> lengths;
+    for (const Load& load : plan.loads) {
+        if (!load.cut && load.carried_by.empty() && load.from.empty()) lengths.push_back(load.film_length);
+    }
+    return lengths;
+}
+
 }  // namespace
+
+std::vector<FilmUse> uses_of(const std::vector<FilmUser>& users) {
+    std::vector<FilmUse> uses;
+    for (const FilmUser& user : users) {
+        auto use = std::find_if(uses.begin(), uses.end(), [&](const FilmUse& u) {
+            return u.film == user.film && u.colour == user.colour;
+        });
+        if (use == uses.end()) use = uses.insert(uses.end(), {user.film, user.name, user.colour, {}});
+        const std::vector<Length> loads = loads_from_roll(*user.loads);
+        use->loads.insert(use->loads.end(), loads.begin(), loads.end());
+    }
+    return uses;
+}
+
+std::optional<std::int64_t> worth_of(const std::vector<FilmCost>& costs, const FilmUser& user) {
+    Length own;
+    for (const Length load : loads_from_roll(*user.loads)) own += load;
+    for (const FilmCost& cost : costs) {
+        if (cost.film != user.film || cost.colour != user.colour || !cost.worth_cents) continue;
+        return std::llround(static_cast<double>(*cost.worth_cents) * own.in_mm() / cost.needed.in_mm());
+    }
+    return std::nullopt;
+}
 
 std::vector<FilmCost> film_costs(const std::vector<FilmUse>& uses, const std::vector<FilmStock>& drawer) {
     std::vector<Length> left;  // of each in the drawer, as uses are served

@@ -7,6 +7,7 @@
 #include <optional>
 
 #include "loads/machines.h"
+#include "values/shared.h"
 
 namespace skarvel {
 
@@ -17,6 +18,17 @@ struct FilmUse {
     std::vector<Length> loads;  ///< lengths of film
     friend bool operator==(const FilmUse&, const FilmUse&) = default;
 };
+
+/// A colour of the job and its loads, once they are shared.
+struct FilmUser {
+    std::string film, name;
+    std::string colour;  ///< as in FilmUse
+    Shared<LoadsPlan> loads;
+    friend bool operator==(const FilmUser&, const FilmUser&) = default;
+};
+/// What each film is still needed for. Film already cut, leftovers, and what another colour's load carries, count for
+/// nothing.
+std::vector<FilmUse> uses_of(const std::vector<FilmUser>& users);
 
 struct FilmCost {
     std::string film, name, colour;
@@ -31,6 +43,9 @@ struct FilmCost {
 
 /// One for each film and colour that something is cut from. Masks, which take any colour, are served after decals.
 std::vector<FilmCost> film_costs(const std::vector<FilmUse>& uses, const std::vector<FilmStock>& drawer);
+
+/// What one colour's film is worth, as its share of all that comes from the same; nothing where no price is known.
+std::optional<std::int64_t> worth_of(const std::vector<FilmCost>& costs, const FilmUser& user);
 
 /// "3.60"
 std::string money(std::int64_t cents);

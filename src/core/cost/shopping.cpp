@@ -6,6 +6,19 @@
 
 namespace skarvel {
 
+std::optional<ShoppingItem> boards_to_buy(const std::string& stock, const std::vector<Cut>& cuts,
+                                          const CuttingPlan& cutting) {
+    const bool only_blanks =
+        std::all_of(cuts.begin(), cuts.end(), [](const Cut& c) { return c.what.id == "cuts.blank"; });
+    if (only_blanks || cutting.used == 0) return std::nullopt;
+    std::vector<Reason> lengths;
+    for (const SawnBoard& board : cutting.boards) {
+        for (int n = 0; n < board.boards; ++n) lengths.push_back({"buy.one-length", {{"length", board.from}}});
+    }
+    return ShoppingItem{{"buy.frame", {{"stock", shown_name(stock)}}},
+                        {"buy.boards", {{"boards", std::int64_t{cutting.used}}, {"lengths", lengths}}}};
+}
+
 std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
     std::vector<ShoppingItem> items;
     if (in.first)
@@ -14,7 +27,7 @@ std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
                                          : ShoppingItem{{"buy.board", {{"stock", shown_name(in.board)}}},
                                                         {"buy.length", {{"length", in.length}}}});
     Length film;
-    for (const Load& load : in.loads.loads) {
+    for (const Load& load : in.loads->loads) {
         if (!load.cut && load.from.empty()) film += load.film_length;
     }
     if (film > Length{}) {
@@ -26,7 +39,7 @@ std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
         items.push_back({{"buy.film", {{"film", in.making.film.name}}}, std::move(much)});
     }
     Length tape;
-    for (const Section& section : in.loads.sections) {
+    for (const Section& section : in.loads->sections) {
         const Box box = section.cut.bounds();
         tape += from_grid(std::max(box.width(), box.height()));
     }
@@ -36,9 +49,9 @@ std::vector<ShoppingItem> shopping(const ShoppingInput& in) {
         items.push_back({{id, {{"coat", c.name}}},
                          {"buy.coats", {{"coats", std::int64_t{coats}}, {"area", in.area_sqft * coats}}}});
     };
-    if (in.first) coat(in.method.ground, in.method.ground_coats, "buy.ground");
-    coat(in.method.colour, in.method.colour_coats, "buy.colour");
-    if (in.first) coat(in.method.clear, in.method.clear_coats, "buy.clear");
+    if (in.first) coat(in.method->ground, in.method->ground_coats, "buy.ground");
+    coat(in.method->colour, in.method->colour_coats, "buy.colour");
+    if (in.first) coat(in.method->clear, in.method->clear_coats, "buy.clear");
     if (in.making.way == Way::PaintThrough)
         items.push_back({{"buy.tool", {{"tool", in.making.tool.name}}}, {"buy.one", {}}});
     if (in.rope > Length{})

@@ -6,8 +6,10 @@
 #include <optional>
 #include <vector>
 
+#include "blank/cutting.h"
 #include "loads/loads.h"
 #include "method/build_up.h"
+#include "values/shared.h"
 
 namespace skarvel {
 
@@ -15,9 +17,9 @@ struct ShoppingInput {
     std::string board;  ///< as sold, or empty
     Length length, width;
     double area_sqft = 0;
-    LoadsPlan loads;
+    Shared<LoadsPlan> loads;
     MakingPlan making;
-    BuildUp method;
+    Shared<BuildUp> method;
     Length film_width;
     std::string seal;
     Length rope;                               ///< that turns of rope take
@@ -30,6 +32,11 @@ struct ShoppingItem {
     Reason what, how_much;
     friend bool operator==(const ShoppingItem&, const ShoppingItem&) = default;
 };
+
+/// Boards for frames and the like, by what is sawn from one stock. Nothing where only blanks are: the board of a blank
+/// is on its own list already.
+std::optional<ShoppingItem> boards_to_buy(const std::string& stock, const std::vector<Cut>& cuts,
+                                          const CuttingPlan& cutting);
 
 /// Film already cut is not on the list.
 std::vector<ShoppingItem> shopping(const ShoppingInput& input);

@@ -52,9 +52,9 @@ std::string path_of(const KnifePath& path, std::int64_t height) {
 
 // Names of groups and layers: the section's number in its own colour, and whose it is where it is a guest.
 std::string id_of(const LoadToCut& load, const OnMat& section) {
-    const std::string own = load.sections.front().of;
+    const ColourId own = load.colour->id;
     return section.of == own ? fmt::format("section-{}", section.section + 1)
-                             : fmt::format("section-{}-{}", section.of, section.section + 1);
+                             : fmt::format("section-{}-{}", section.of.name, section.section + 1);
 }
 
 }  // namespace
@@ -79,13 +79,11 @@ std::string file_word(const std::string& text) {
     return word.empty() ? "job" : word;
 }
 
-std::vector<LoadToCut> loads_to_cut(const Job& job, const Plan& plan, const Shop& shop) {
+std::vector<LoadToCut> loads_to_cut(const Plan& plan, const Shop& shop) {
     std::vector<LoadToCut> all;
     int number = 0;
-    for (std::size_t f = 0; f < plan.faces.size(); ++f) {
-        const FacePlan& face = plan.faces[f];
-        const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
-        for (const Load& load : face.loads->loads) {
+    for (const ColourPlan& colour : plan.colours) {
+        for (const Load& load : colour.cut.loads->loads) {
             if (!load.carried_by.empty()) continue;
             ++number;
             if (load.cut) continue;
@@ -93,12 +91,12 @@ std::vector<LoadToCut> loads_to_cut(const Job& job, const Plan& plan, const Shop
             for (const Guest& g : load.guests) letters += "+" + g.section.letters;
             LoadToCut out{number,
                           fmt::format("{:02}-{}", number, file_word(letters)),
-                          of + "/cut/" + load.name,
-                          f,
+                          step_id(colour.id, Work::Cut, load.key),
+                          &colour,
                           &load,
-                          face.bed,
-                          machine_of(shop, face.bed),
-                          on_mat(load, face.loads->sections, of),
+                          colour.cut.bed,
+                          machine_of(shop, colour.cut.bed),
+                          on_mat(load, colour.cut.loads->sections, colour.id),
                           {}};
             out.way = knife_way(out.sections, out.machine.knife);
             all.push_back(std::move(out));
@@ -266,12 +264,12 @@ int test_cuts_on(const Mat& bed) {
     return std::max(1, static_cast<int>(bed.usable.across.in_mm() * 40 - 1000) / test_step + 1);
 }
 
-std::vector<CutFile> cut_files(const Job& job, const Plan& plan, const Shop& shop, CutFormat format) {
+std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat format) {
     std::vector<CutFile> files;
-    for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {
+    for (const LoadToCut& load : loads_to_cut(plan, shop)) {
         switch (format) {
             case CutFormat::Svg:
-                files.push_back({load.word + ".svg", svg_of(load, plan.faces[load.face].making)});
+                files.push_back({load.word + ".svg", svg_of(load, load.colour->cut.making)});
                 break;
             case CutFormat::Dxf:
                 files.push_back({load.word + ".dxf", dxf_of(load)});

@@ -28,8 +28,8 @@ struct CutFile {
 struct LoadToCut {
     int number = 0;        ///< over the whole job, the cut ones counted
     std::string word;      ///< what its files are called, without an ending
-    std::string step;      ///< the bench step that cuts it
-    std::size_t face = 0;  ///< place in Plan::faces of the colour whose load it is
+    StepId step;           ///< that cuts it
+    const ColourPlan* colour = nullptr;  ///< whose load it is
     const Load* load = nullptr;
     Mat bed;
     Machine machine;
@@ -38,12 +38,12 @@ struct LoadToCut {
 };
 
 /// In cutting order. `plan` must outlive what is returned.
-std::vector<LoadToCut> loads_to_cut(const Job& job, const Plan& plan, const Shop& shop);
+std::vector<LoadToCut> loads_to_cut(const Plan& plan, const Shop& shop);
 
 enum class CutFormat { Svg, Dxf, Hpgl };
 
 /// Loads that are already cut are left out.
-std::vector<CutFile> cut_files(const Job& job, const Plan& plan, const Shop& shop, CutFormat format = CutFormat::Svg);
+std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat format = CutFormat::Svg);
 
 /// One load in plotter language, as it is sent to a machine. Refused where it goes beyond the machine's largest
 /// coordinate.

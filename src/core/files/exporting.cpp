@@ -12,7 +12,7 @@ namespace skarvel {
 Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Plan& plan, const Shop& shop,
                                                         const Library& library, const std::filesystem::path& folder) {
     const bool anything =
-        std::any_of(plan.faces.begin(), plan.faces.end(), [](const FacePlan& f) { return !f.loads->loads.empty(); });
+        std::any_of(plan.colours.begin(), plan.colours.end(), [](const ColourPlan& f) { return !f.cut.loads->loads.empty(); });
     if (!anything) return refused({"export.nothing", {}}, "export", {"export.nothing-remedy", {}});
     std::error_code error;
     std::filesystem::create_directories(folder, error);
@@ -27,7 +27,7 @@ Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Pl
         return stamp;
     };
     for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
-        for (const CutFile& file : cut_files(job, plan, shop, format)) {
+        for (const CutFile& file : cut_files(plan, shop, format)) {
             if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
         }
     }

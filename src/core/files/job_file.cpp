@@ -2,7 +2,9 @@
 
 #include <array>
 #include <charconv>
+#include <set>
 
+#include "files/format_1.h"
 #include "files/job_parts.h"
 
 namespace skarvel {
@@ -397,26 +399,27 @@ Json write_colour(const Colour& c) {
     if (c.making.tie) making["tie"] = c.making.tie->typed;
     if (!c.making.bed.empty()) making["bed"] = c.making.bed;
     if (c.making.wishes.any()) making["wishes"] = write_wishes(c.making.wishes);
-    return {{"making", making}, {"paint", write_coat(c.paint)}};
+    return {{"id", c.id.name}, {"making", making}, {"paint", write_coat(c.paint)}};
 }
 
 Colour read_colour(const Object& o) {
-    o.only({"making", "paint"});
+    o.only({"id", "making", "paint"});
     const Object m = o.object("making");
     m.only({"way", "film", "tool", "margin", "lap", "tie", "bed", "wishes"});
-    return {{m.choice("way", way_names), m.text("film"), m.text("tool"), m.length_if("margin"), m.length("lap"),
+    return {ColourId{o.text("id")},
+            {m.choice("way", way_names), m.text("film"), m.text("tool"), m.length_if("margin"), m.length("lap"),
              m.length_if("tie"), m.text_or("bed", {}), m.has("wishes") ? read_wishes(m.object("wishes")) : Wishes{}},
             read_coat(o.object("paint"))};
 }
 
 Json write_sign(const Sign& sign) {
-    Json j{{"id", sign.id}};
+    Json j{{"id", sign.id.name}};
     if (!sign.name.empty()) j["name"] = sign.name;
     j.update(Json{{"blank", write_blank(sign.blank)}, {"faces", Json::array()}});
     for (const Face& face : sign.faces) {
         Json colours = Json::array();
         for (const Colour& colour : face.colours) colours.push_back(write_colour(colour));
-        Json f{{"lettering", write_lettering(face.lettering)}};
+        Json f{{"id", face.id.name}, {"lettering", write_lettering(face.lettering)}};
         if (!face.art.empty()) f["art"] = write_art(face.art);
         f.update(Json{{"colours", colours}, {"finish", write_finish(face.finish)}});
         if (face.seen != Seen{})
@@ -429,20 +432,20 @@ Json write_sign(const Sign& sign) {
 Sign read_sign(const Object& o) {
     o.only({"id", "name", "blank", "faces"});
     Sign sign;
-    sign.id = o.text("id");
+    sign.id.name = o.text("id");
     sign.name = o.text_or("name", "");
     sign.blank = read_blank(o.object("blank"));
     o.each("faces", [&](const Json& j, const std::string& where) {
         const Object f(j, where);
-        f.only({"lettering", "art", "colours", "finish", "seen"});
+        f.only({"id", "lettering", "art", "colours", "finish", "seen"});
         Face face;
+        face.id.name = f.text("id");
         face.lettering = read_lettering(f.object("lettering"));
         f.each("colours", [&](const Json& c, const std::string& at) { face.colours.push_back(read_colour({c, at})); });
         if (face.colours.empty()) refuse("file.empty-list", f.path("colours"));
         if (f.has("art")) {
             f.each("art", [&](const Json& a, const std::string& at) { face.art.push_back(read_art({a, at})); });
         }
-        check_colours(face.lettering, face.art, face.colours.size(), where);
         face.finish = read_finish(f.object("finish"));
         if (f.has("seen")) {
             const Object seen = f.object("seen");
@@ -457,7 +460,7 @@ Sign read_sign(const Object& o) {
 
 Json write_post(const Post& post) {
     Json arms = Json::array();
-    for (const PostArm& arm : post.arms) arms.push_back({{"sign", arm.sign}, {"gap", arm.gap.typed}});
+    for (const PostArm& arm : post.arms) arms.push_back({{"sign", arm.sign.name}, {"gap", arm.gap.typed}});
     return {{"height", post.height.typed}, {"buried", post.buried.typed}, {"width", post.width.typed}, {"arms", arms}};
 }
 
@@ -467,7 +470,7 @@ Post read_post(const Object& o) {
     o.each("arms", [&](const Json& j, const std::string& where) {
         const Object a(j, where);
         a.only({"sign", "gap"});
-        post.arms.push_back({a.text("sign"), a.length("gap")});
+        post.arms.push_back({SignId{a.text("sign")}, a.length("gap")});
     });
     return post;
 }
@@ -564,7 +567,8 @@ Json write_cut(const CutLoad& c) {
         placements.push_back({{"section", p.section}, {"turned", p.turned}, {"x", p.at.x}, {"y", p.at.y}});
         if (p.slant != 0) placements.back()["slant"] = p.slant;
     }
-    Json j{{"of", c.of},
+    Json j{{"id", c.id.name},
+           {"of", c.of.name},
            {"film", c.film},
            {"mat", c.mat},
            {"at", write_moment(c.at)},
@@ -572,7 +576,7 @@ Json write_cut(const CutLoad& c) {
            {"filmLength", measure_of(c.film_length, {}).typed},
            {"placements", placements},
            {"sections", sections}};
-    if (!c.carried_by.empty()) j["carriedBy"] = c.carried_by;
+    if (!c.carried_by.empty()) j["carriedBy"] = c.carried_by.name;
     if (!c.colour.empty()) j["colour"] = c.colour;
     if (!c.from.empty()) j["from"] = c.from;
     if (c.rest)
@@ -582,11 +586,12 @@ Json write_cut(const CutLoad& c) {
 }
 
 CutLoad read_cut(const Object& o) {
-    o.only({"of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy", "colour", "from",
+    o.only({"id", "of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy", "colour", "from",
             "rest", "booked"});
     CutLoad c;
-    c.carried_by = o.text_or("carriedBy", "");
-    c.of = o.text_or("of", "1");
+    c.carried_by.name = o.text_or("carriedBy", "");
+    c.id.name = o.text("id");
+    c.of.name = o.text("of");
     c.colour = o.text_or("colour", "");
     c.from = o.text_or("from", "");
     if (o.has("rest")) {
@@ -616,15 +621,15 @@ CutLoad read_cut(const Object& o) {
     return c;
 }
 
-Json write_times(const std::map<std::string, Moment>& times) {
+Json write_times(const std::map<StepId, Moment>& times) {
     Json j = Json::object();
-    for (const auto& [id, at] : times) j[id] = write_moment(at);
+    for (const auto& [id, at] : times) j[id.name] = write_moment(at);
     return j;
 }
 
-std::map<std::string, Moment> read_times(const Object& o) {
-    std::map<std::string, Moment> times;
-    for (const auto& [id, value] : o.json().items()) times[id] = o.moment(id.c_str());
+std::map<StepId, Moment> read_times(const Object& o) {
+    std::map<StepId, Moment> times;
+    for (const auto& [id, value] : o.json().items()) times[{id}] = o.moment(id.c_str());
     return times;
 }
 
@@ -646,15 +651,36 @@ BenchRecord read_bench(const Object& o) {
     return b;
 }
 
+// Ids of one kind are never the same twice.
+void check_ids(const Job& job) {
+    std::set<SignId> signs;
+    std::set<FaceId> faces;
+    std::set<ColourId> colours;
+    const auto check = [](auto& known, const auto& id, const std::string& where) {
+        if (id.empty() || !known.insert(id).second) refuse("file.same-id", where, id.name);
+    };
+    for (std::size_t s = 0; s < job.signs.size(); ++s) {
+        const std::string where = fmt::format("signs/{}", s);
+        check(signs, job.signs[s].id, where);
+        for (const Face& face : job.signs[s].faces) {
+            check(faces, face.id, where + "/faces");
+            for (const Colour& colour : face.colours) check(colours, colour.id, where + "/colours");
+        }
+    }
+}
+
 Job job_from(const Object& o) {
-    o.only({"format", "title", "number", "customer", "deadline", "signs", "post", "proof", "bench", "finished"});
+    o.only({"format", "title", "number", "customer", "deadline", "made", "signs", "post", "proof", "bench",
+            "finished"});
     Job job;
+    job.made = o.whole("made", 1, 1'000'000'000);
     job.title = o.text("title");
     job.number = o.text_or("number", "");
     job.customer = o.text_or("customer", "");
     if (o.has("deadline")) job.deadline = o.moment("deadline");
     o.each("signs", [&](const Json& j, const std::string& where) { job.signs.push_back(read_sign({j, where})); });
     if (job.signs.empty()) refuse("file.empty-list", "signs");
+    check_ids(job);
     if (o.has("post")) job.post = read_post(o.object("post"));
     if (o.has("proof")) {
         const Object p = o.object("proof");
@@ -671,8 +697,8 @@ Job job_from(const Object& o) {
 }
 
 template <class T, class Read>
-Expected<T> read_file_of(const std::string& text, Read read) {
-    const Json json = Json::parse(text, nullptr, false);
+Expected<T> read_file_of(const std::string& text, void (*from_format_1)(Json&), Read read) {
+    Json json = Json::parse(text, nullptr, false);
     if (json.is_discarded()) return refused({"file.not-json", {}}, "file", {"file.damaged-remedy", {}});
     try {
         const Object o(json, "");
@@ -682,7 +708,8 @@ Expected<T> read_file_of(const std::string& text, Read read) {
                            {"file.newer-remedy", {}});
         }
         if (o.at("format").get<std::int64_t>() < 1) refuse("file.no-format", "format");
-        return read(o);
+        if (o.at("format").get<std::int64_t>() == 1) from_format_1(json);
+        return read(Object(json, ""));
     } catch (const Refusal& refusal) {
         return tl::unexpected(refusal.problem);
     } catch (const nlohmann::json::exception& e) {
@@ -727,6 +754,7 @@ std::string write_job(const Job& job) {
     if (!job.number.empty()) j["number"] = job.number;
     if (!job.customer.empty()) j["customer"] = job.customer;
     if (job.deadline) j["deadline"] = write_moment(*job.deadline);
+    j["made"] = job.made;
     j["signs"] = Json::array();
     for (const Sign& sign : job.signs) j["signs"].push_back(write_sign(sign));
     if (job.post) j["post"] = write_post(*job.post);
@@ -739,7 +767,7 @@ std::string write_job(const Job& job) {
     return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-Expected<Job> read_job(const std::string& text) { return read_file_of<Job>(text, job_from); }
+Expected<Job> read_job(const std::string& text) { return read_file_of<Job>(text, job_from_format_1, job_from); }
 
 std::string write_shop(const Shop& shop) {
     Json j;
@@ -777,7 +805,7 @@ std::string write_shop(const Shop& shop) {
 }
 
 Expected<Shop> read_shop(const std::string& text) {
-    return read_file_of<Shop>(text, [](const Object& o) {
+    return read_file_of<Shop>(text, [](Json&) {}, [](const Object& o) {
         o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers",
                 "favourites", "machines", "drawer", "hands"});
         Shop shop;

@@ -1,6 +1,6 @@
 // files/job_file.h
 //
-// The job file: JSON with `format: 1`, described in docs/job-format.md and docs/job-format.schema.json. Lengths stand
+// The job file: JSON with `format: 2`, described in docs/job-format.md and docs/job-format.schema.json. Lengths stand
 // as they were typed with their unit, moments as local time to the minute. Unknown keys refuse the file, so that
 // nothing a newer program wrote is lost by saving again; unknown materials are kept.
 #pragma once
@@ -11,10 +11,11 @@
 
 namespace skarvel {
 
-constexpr int job_format = 1;
+constexpr int job_format = 2;
 
 std::string write_job(const Job& job);
 
+/// Files of format 1, in which colours were known by their places, are read to what they meant (files/format_1.h).
 /// Refused, with the place in the file: what is no JSON, a newer format, unknown keys, values of the wrong kind,
 /// measures that cannot be read.
 Expected<Job> read_job(const std::string& text);

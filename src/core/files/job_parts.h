@@ -175,8 +175,5 @@ Json write_lettering(const Lettering& lettering);
 Lettering read_lettering(const Object& o);
 Json write_art(const std::vector<Art>& art);
 Art read_art(const Object& o);
-/// Refuses colours that the face does not have.
-void check_colours(const Lettering& lettering, const std::vector<Art>& art, std::size_t colours,
-                   const std::string& where);
 
 }  // namespace skarvel::job_parts

@@ -29,19 +29,17 @@ TypefaceName read_typeface_name(const Object& o) {
 
 Json write_hang(const Hang& h) {
     return {
-        {"on", h.on}, {"its", name_in(side_names, h.its)}, {"mine", name_in(side_names, h.mine)}, {"by", h.by.typed}};
+        {"on", h.on.name}, {"its", name_in(side_names, h.its)}, {"mine", name_in(side_names, h.mine)}, {"by", h.by.typed}};
 }
 Hang read_hang(const Object& o) {
     o.only({"on", "its", "mine", "by"});
-    return {o.text("on"), o.choice("its", side_names), o.choice("mine", side_names), o.length("by")};
+    return {ThingId{o.text("on")}, o.choice("its", side_names), o.choice("mine", side_names), o.length("by")};
 }
 std::optional<Hang> hang_if(const Object& o, const char* key) {
     return o.has(key) ? std::optional(read_hang(o.object(key))) : std::nullopt;
 }
 
-std::size_t colour_of(const Object& o) {
-    return o.has("colour") ? static_cast<std::size_t>(o.whole("colour", 0, 1000)) : 0;
-}
+ColourId colour_of(const Object& o) { return {o.text("colour")}; }
 
 Length exact(const Object& o, const char* key) { return o.length(key).value; }
 
@@ -53,7 +51,7 @@ std::string typed(Length l) {
 
 Json write_text(const Text& t) {
     const Text plain;
-    Json j{{"id", t.id},
+    Json j{{"id", t.id.name},
            {"words", t.words},
            {"typeface", write_typeface(t.typeface)},
            {"arrangement", name_in(arrangement_names, t.arrangement)},
@@ -79,10 +77,10 @@ Json write_text(const Text& t) {
     if (t.up) j["up"] = write_hang(*t.up);
     if (t.locked) j["locked"] = true;
     for (const Nudge& n : t.nudges) j["nudges"].push_back({{"letter", n.letter}, {"x", typed(n.x)}, {"y", typed(n.y)}});
-    if (t.colour != 0) j["colour"] = t.colour;
+    j["colour"] = t.colour.name;
     if (t.rim) {
         j["rim"] = {{"width", t.rim->width.typed},
-                    {"colour", t.rim->colour},
+                    {"colour", t.rim->colour.name},
                     {"under", t.rim->under},
                     {"overlap", t.rim->overlap.typed},
                     {"inner", t.rim->inner}};
@@ -95,7 +93,7 @@ Text read_text(const Object& o) {
             "widthPercent", "bolder", "even",     "leastGap",    "slopeTenths", "arc",       "toShape",   "across",
             "up",           "locked", "nudges",   "colour",      "rim",         "alternates"});
     Text t;
-    t.id = o.text("id");
+    t.id.name = o.text("id");
     t.words = o.text("words");
     t.typeface = read_typeface_name(o.object("typeface"));
     t.arrangement = o.choice("arrangement", arrangement_names);
@@ -203,7 +201,7 @@ Json write_kind(const PlacedDrawing& d) {
                         {"frame", {p.frame.low.x, p.frame.low.y, p.frame.high.x, p.frame.high.y}},
                         {"around", d.around.typed}};
     }
-    for (const auto& [part, colour] : d.colours) j["colours"].push_back({part, colour});
+    for (const auto& [part, colour] : d.colours) j["colours"].push_back({part, colour.name});
     if (!d.dropped.empty()) j["dropped"] = d.dropped;
     return j;
 }
@@ -299,7 +297,8 @@ ArtKind read_kind(const std::string& kind, const Object& o) {
     if (o.has("colours")) {
         o.each("colours", [&](const Json& j, const std::string& where) {
             if (!j.is_array() || j.size() != 2) refuse("file.not-list", where);
-            d.colours[place(j[0], where)] = place(j[1], where);
+            if (!j[1].is_string()) refuse("file.not-text", where);
+            d.colours[place(j[0], where)] = {j[1].get<std::string>()};
         });
     }
     if (o.has("dropped"))
@@ -324,7 +323,7 @@ Lettering read_lettering(const Object& o) {
     o.each("texts", [&](const Json& j, const std::string& where) {
         l.texts.push_back(read_text({j, where}));
         for (std::size_t i = 0; i + 1 < l.texts.size(); ++i) {
-            if (l.texts[i].id == l.texts.back().id) refuse("file.same-id", where, l.texts.back().id);
+            if (l.texts[i].id == l.texts.back().id) refuse("file.same-id", where, l.texts.back().id.name);
         }
     });
     if (l.texts.empty()) refuse("file.empty-list", o.path("texts"));
@@ -335,9 +334,9 @@ Lettering read_lettering(const Object& o) {
 Json write_art(const std::vector<Art>& art) {
     Json all = Json::array();
     for (const Art& a : art) {
-        Json j{{"id", a.id}, {"kind", kind_of(a)}};
+        Json j{{"id", a.id.name}, {"kind", kind_of(a)}};
         j["is"] = std::visit([](const auto& kind) { return write_kind(kind); }, a.kind);
-        if (a.colour != 0) j["colour"] = a.colour;
+        j["colour"] = a.colour.name;
         if (a.across) j["across"] = write_hang(*a.across);
         if (a.up) j["up"] = write_hang(*a.up);
         if (a.locked) j["locked"] = true;
@@ -349,7 +348,7 @@ Json write_art(const std::vector<Art>& art) {
 Art read_art(const Object& o) {
     o.only({"id", "kind", "is", "colour", "across", "up", "locked"});
     Art a;
-    a.id = o.text("id");
+    a.id.name = o.text("id");
     const std::string kind =
         one_of(o, "kind", {"border", "corners", "line", "ribbon", "figure", "height-ruler", "month-board", "drawing"});
     a.kind = read_kind(kind, o.object("is"));
@@ -358,23 +357,6 @@ Art read_art(const Object& o) {
     a.up = hang_if(o, "up");
     if (o.has("locked")) a.locked = o.flag("locked");
     return a;
-}
-
-void check_colours(const Lettering& lettering, const std::vector<Art>& art, std::size_t colours,
-                   const std::string& where) {
-    const auto check = [&](std::size_t colour) {
-        if (colour >= colours) refuse("file.out-of-range", where, "colour");
-    };
-    for (const Text& t : lettering.texts) {
-        check(t.colour);
-        if (t.rim) check(t.rim->colour);
-    }
-    for (const Art& a : art) {
-        check(a.colour);
-        if (const auto* d = std::get_if<PlacedDrawing>(&a.kind)) {
-            for (const auto& [part, colour] : d->colours) check(colour);
-        }
-    }
 }
 
 }  // namespace skarvel::job_parts

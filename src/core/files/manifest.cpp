@@ -24,18 +24,18 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
     Json loads = Json::array();
     std::string csv =
         "load,file,film,way,bed,film_to_cut_mm,of,section,letters,turned,mat_x_mm,mat_y_mm,face_x_mm,face_y_mm\r\n";
-    for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {
-        const MakingPlan& making = plan.faces[load.face].making;
+    for (const LoadToCut& load : loads_to_cut(plan, shop)) {
+        const MakingPlan& making = load.colour->cut.making;
         const char* way = making.way == Way::Decal ? "decal" : "paint-through";
         Json sections = Json::array();
         for (const OnMat& s : load.sections) {
-            const FacePlan* face = plan.of_step(job, s.of);
-            if (face == nullptr) continue;
-            const Section& section = face->loads->sections.at(s.section);
+            const ColourPlan* colour = plan.of(s.of);
+            if (colour == nullptr) continue;
+            const Section& section = colour->cut.loads->sections.at(s.section);
             const Box on_face = section.film.bounds();
             Json lays = Json::array();
             for (const Lay& lay : lays_of({section})) {
-                const auto [low, high] = corners(section, face->blank->face, lay.move);
+                const auto [low, high] = corners(section, colour->face->blank->face, lay.move);
                 const Point at = lay.move(on_face).low;
                 lays.push_back({{"face", {{"x", millimetres(at.x)}, {"y", millimetres(at.y)}}},
                                 {"quarters", lay.move.quarters},
@@ -45,7 +45,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                   {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
             }
             sections.push_back(
-                {{"of", s.of},
+                {{"of", s.of.name},
                  {"section", s.section + 1},
                  {"letters", s.name},
                  {"turned", s.placement.turned},
@@ -58,7 +58,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                  {"keepers", section.keepers.size()}});
             csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{}\r\n", load.number, quoted(load.word),
                                quoted(making.film.name), way, quoted(load.bed.name), load.load->film_length.in_mm(),
-                               quoted(s.of), s.section + 1, quoted(s.name),
+                               quoted(s.of.name), s.section + 1, quoted(s.name),
                                s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
                                : s.placement.turned   ? "90"
                                                       : "0",
@@ -67,7 +67,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
         }
         loads.push_back({{"number", load.number},
                          {"files", load.word},
-                         {"step", load.step},
+                         {"step", load.step.name},
                          {"film", making.film.id},
                          {"way", way},
                          {"machine", load.bed.machine},

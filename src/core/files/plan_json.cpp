@@ -198,7 +198,7 @@ class Writer {
     [[nodiscard]] Json method(const BuildUp& b) const {
         Json layers = Json::array();
         for (const Layer& l : b.layers)
-            layers.push_back({{"kind", l.kind}, {"name", say(l.name)}, {"detail", say(l.detail)}, {"coats", l.coats}});
+            layers.push_back({{"kind", word_of(l.kind)}, {"name", say(l.name)}, {"detail", say(l.detail)}, {"coats", l.coats}});
         Json findings = Json::array();
         for (const Finding& f : b.findings) {
             findings.push_back({{"rule", f.rule},
@@ -224,7 +224,7 @@ class Writer {
         j["decidingChain"] = waits;
         Json steps = Json::array();
         for (const Step& s : plan.bench->steps) {
-            steps.push_back({{"id", s.id},
+            steps.push_back({{"id", s.id.name},
                              {"name", say(s.name)},
                              {"start", write_moment(s.start)},
                              {"minutes", s.hands_on.count()},
@@ -235,7 +235,8 @@ class Writer {
                              {"waitAfterMinutes", s.wait_after.count()}});
         }
         j["steps"] = steps;
-        j["ticksWithoutStep"] = plan.bench->orphans;
+        j["ticksWithoutStep"] = Json::array();
+        for (const StepId& id : plan.bench->orphans) j["ticksWithoutStep"].push_back(id.name);
         return j;
     }
 
@@ -249,23 +250,23 @@ class Writer {
 std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const Library& library) {
     const Writer w(shop, library);
     Json j{{"format", 1}, {"title", job.title}, {"proofSigned", plan.proof_signed}, {"faces", Json::array()}};
-    for (const FacePlan& f : plan.faces) {
+    for (const ColourPlan& f : plan.colours) {
         Json items = Json::array();
         for (const ShoppingItem& i : f.shopping)
             items.push_back({{"what", w.say(i.what)}, {"howMuch", w.say(i.how_much)}});
-        j["faces"].push_back({{"sign", f.sign + 1},
-                              {"face", f.face + 1},
+        j["faces"].push_back({{"sign", f.face->at.sign + 1},
+                              {"face", f.face->at.face + 1},
                               {"colour", f.colour + 1},
-                              {"blank", w.blank(*f.blank)},
-                              {"marking", w.marking(f.marking)},
-                              {"lettering", w.lettering(*f.lettering)},
+                              {"blank", w.blank(*f.face->blank)},
+                              {"marking", w.marking(f.face->marking)},
+                              {"lettering", w.lettering(*f.face->lettering)},
                               {"making",
-                               {{"way", f.making.way == Way::Decal ? "decal" : "paint-through"},
-                                {"film", f.making.film.name},
-                                {"tool", f.making.tool.name},
-                                {"margin", f.making.margin.in_mm()},
-                                {"lap", f.making.lap.in_mm()}}},
-                              {"loads", w.loads(*f.loads, f.blank->face)},
+                               {{"way", f.cut.making.way == Way::Decal ? "decal" : "paint-through"},
+                                {"film", f.cut.making.film.name},
+                                {"tool", f.cut.making.tool.name},
+                                {"margin", f.cut.making.margin.in_mm()},
+                                {"lap", f.cut.making.lap.in_mm()}}},
+                              {"loads", w.loads(*f.cut.loads, f.face->blank->face)},
                               {"method", w.method(*f.method)},
                               {"shopping", items}});
     }
@@ -274,7 +275,7 @@ std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const
     if (plan.post) {
         j["post"] = {{"sawn", plan.post->sawn.in_mm()}, {"arms", Json::array()}, {"steps", w.says(plan.post->steps)}};
         for (const ArmPlan& a : plan.post->arms) {
-            j["post"]["arms"].push_back({{"sign", a.sign},
+            j["post"]["arms"].push_back({{"sign", a.sign.name},
                                          {"fromTop", a.from_top.in_mm()},
                                          {"top", a.top.in_mm()},
                                          {"bottom", a.bottom.in_mm()}});

@@ -28,16 +28,15 @@ Rgb rgb_of(const std::string& colour) {
 
 }  // namespace
 
-std::vector<Printed> printed_on(const Plan& plan, const FacePlan& face, const OnMat& s) {
+std::vector<Printed> printed_on(const Plan& plan, const ColourPlan& carrier, const OnMat& s) {
     std::vector<Printed> all;
-    for (const FacePlan& f : plan.faces) {
-        const bool here = f.sign == face.sign && f.face == face.face;
-        if (!here || (f.colour != face.colour && f.printed_with != face.colour)) continue;
+    for (const ColourPlan& f : plan.colours) {
+        if (f.id != carrier.id && f.cut.printed_with != carrier.id) continue;
         std::vector<Region> shapes;
         for (const Piece& p : *f.ink) shapes.push_back(p.shape);
         Region ink = merge(shapes);
         ink = s.placement.slant != 0 ? ink.rotated(s.placement.slant) : s.placement.turned ? ink.turned() : ink;
-        all.push_back({f.colour, intersect(ink.moved(s.moved), s.laid.cut)});
+        all.push_back({f.id, intersect(ink.moved(s.moved), s.laid.cut)});
     }
     return all;
 }
@@ -77,13 +76,14 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
     const auto x_of = [&](double x) { return border.in_mm() + x; };
     const auto y_of = [&](double y) { return high - border.in_mm() - y; };
     for (const OnMat& s : load.sections) {
-        const FacePlan* face = plan.of_step(job, s.of);
-        if (face == nullptr) continue;
-        const std::vector<Printed> colours = printed_on(plan, *face, s);
+        const ColourPlan* carrier = plan.of(s.of);
+        if (carrier == nullptr) continue;
+        const std::vector<Printed> colours = printed_on(plan, *carrier, s);
         // What goes past the cut lies under all colours.
         for (const bool past : {true, false}) {
             for (const auto& [colour, ink] : colours) {
-                const Rgb rgb = rgb_of(job.signs[face->sign].faces[face->face].colours.at(colour).paint.colour);
+                const auto at = place_of(job, colour);
+                const Rgb rgb = at ? rgb_of(colour_at(job, *at).paint.colour) : Rgb{};
                 cairo_set_source_rgb(cr, rgb.red, rgb.green, rgb.blue);
                 const Region shape = past ? intersect(grow(ink, print_bleed), s.laid.film) : ink;
                 for (const Ring& ring : shape.rings()) {
@@ -126,8 +126,8 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
 
 std::vector<PrintPage> print_pages(const Job& job, const Plan& plan, const Shop& shop, std::vector<Problem>* refused) {
     std::vector<PrintPage> pages;
-    for (const LoadToCut& load : loads_to_cut(job, plan, shop)) {
-        if (!is_printed(plan.faces[load.face].making)) continue;
+    for (const LoadToCut& load : loads_to_cut(plan, shop)) {
+        if (!is_printed(load.colour->cut.making)) continue;
         auto page = print_page(job, plan, load);
         if (page) {
             pages.push_back(std::move(*page));

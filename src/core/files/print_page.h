@@ -20,12 +20,12 @@ struct PrintPage {
 
 /// Ink of one colour on the mat.
 struct Printed {
-    std::size_t colour = 0;  ///< place among the face's colours
+    ColourId colour;
     Region ink;
 };
 /// What is printed on a section of a colour: its own ink, and that of the colours that are printed with it, in the
 /// order of laying.
-std::vector<Printed> printed_on(const Plan& plan, const FacePlan& face, const OnMat& section);
+std::vector<Printed> printed_on(const Plan& plan, const ColourPlan& carrier, const OnMat& section);
 
 constexpr Length print_bleed = 0.03125_in;  // from memory
 

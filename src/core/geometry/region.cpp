@@ -16,7 +16,15 @@ namespace skarvel {
 struct RegionAccess {
     static Region make(std::vector<Ring> rings) {
         Region region;
-        region.rings_ = std::move(rings);
+        if (rings.empty()) return region;
+        Box box{rings.front().front(), rings.front().front()};
+        for (const Ring& ring : rings) {
+            for (const Point& p : ring) {
+                box.low = {std::min(box.low.x, p.x), std::min(box.low.y, p.y)};
+                box.high = {std::max(box.high.x, p.x), std::max(box.high.y, p.y)};
+            }
+        }
+        region.held_ = std::make_shared<const Region::Held>(Region::Held{std::move(rings), box});
         return region;
     }
 };
@@ -27,16 +35,18 @@ namespace cl = ClipperLib;
 
 constexpr double arc_tolerance_units = 80;  // 0.01 mm
 
-cl::Paths to_paths(const Region& region) {
+cl::Paths to_paths(const std::vector<Ring>& rings) {
     cl::Paths paths;
-    paths.reserve(region.rings().size());
-    for (const Ring& ring : region.rings()) {
+    paths.reserve(rings.size());
+    for (const Ring& ring : rings) {
         cl::Path& path = paths.emplace_back();
         path.reserve(ring.size());
         for (const Point& p : ring) path.emplace_back(p.x, p.y);
     }
     return paths;
 }
+
+cl::Paths to_paths(const Region& region) { return to_paths(region.rings()); }
 
 // A ring starts at its lowest point, so that equal shapes are equal values.
 Ring to_ring(const cl::Path& path) {
@@ -272,11 +282,11 @@ Region Region::rectangle(const Box& box) {
 }
 
 Region Region::from_rings(const std::vector<Ring>& rings) {
-    return run(cl::ctUnion, to_paths(RegionAccess::make(rings)), {}, cl::pftNonZero);
+    return run(cl::ctUnion, to_paths(rings), {}, cl::pftNonZero);
 }
 
 Region Region::from_rings_even_odd(const std::vector<Ring>& rings) {
-    return run(cl::ctUnion, to_paths(RegionAccess::make(rings)), {}, cl::pftEvenOdd);
+    return run(cl::ctUnion, to_paths(rings), {}, cl::pftEvenOdd);
 }
 
 Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, Length width) {
@@ -291,31 +301,25 @@ Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, 
     return run(cl::ctUnion, out, {}, cl::pftNonZero);
 }
 
-Box Region::bounds() const {
-    if (rings_.empty()) return {};
-    Box box{rings_.front().front(), rings_.front().front()};
-    for (const Ring& ring : rings_) {
-        for (const Point& p : ring) {
-            box.low = {std::min(box.low.x, p.x), std::min(box.low.y, p.y)};
-            box.high = {std::max(box.high.x, p.x), std::max(box.high.y, p.y)};
-        }
-    }
-    return box;
+const std::vector<Ring>& Region::rings() const {
+    static const std::vector<Ring> none;
+    return held_ ? held_->rings : none;
 }
 
 double Region::area_mm2() const {
     constexpr double mm_per_unit = grid_nm * 1e-6;
     double units = 0;
-    for (const Ring& ring : rings_) units += ring_area(ring);
+    for (const Ring& ring : rings()) units += ring_area(ring);
     return units * mm_per_unit * mm_per_unit;
 }
 
 Region Region::moved(Point by) const {
-    Region out = *this;
-    for (Ring& ring : out.rings_) {
+    if (empty() || by == Point{}) return *this;
+    std::vector<Ring> moved = rings();
+    for (Ring& ring : moved) {
         for (Point& p : ring) p = p + by;
     }
-    return out;  // order and starting points do not change with a move
+    return RegionAccess::make(std::move(moved));  // order and starting points do not change with a move
 }
 
 Region Region::laid(const Motion& motion) const {
@@ -325,33 +329,33 @@ Region Region::laid(const Motion& motion) const {
 }
 
 Region Region::turned() const {
-    Region out = *this;
-    for (Ring& ring : out.rings_) {
+    std::vector<Ring> turned = rings();
+    for (Ring& ring : turned) {
         for (Point& p : ring) p = {-p.y, p.x};
         std::rotate(ring.begin(), std::min_element(ring.begin(), ring.end()), ring.end());
     }
-    std::sort(out.rings_.begin(), out.rings_.end());
-    return out;
+    std::sort(turned.begin(), turned.end());
+    return RegionAccess::make(std::move(turned));
 }
 
 Region Region::rotated(int thousandths_of_a_degree) const {
-    std::vector<Ring> rings = rings_;
-    for (Ring& ring : rings) {
+    std::vector<Ring> rotated = rings();
+    for (Ring& ring : rotated) {
         for (Point& p : ring) p = skarvel::rotated(p, thousandths_of_a_degree);
     }
-    return from_rings(rings);
+    return from_rings(rotated);
 }
 
 Region Region::mirrored(std::int64_t twice_middle) const {
-    std::vector<Ring> rings;
-    rings.reserve(rings_.size());
-    for (const Ring& ring : rings_) {
-        Ring& other = rings.emplace_back();
+    std::vector<Ring> mirrored;
+    mirrored.reserve(rings().size());
+    for (const Ring& ring : rings()) {
+        Ring& other = mirrored.emplace_back();
         for (auto p = ring.rbegin(); p != ring.rend(); ++p) other.push_back({twice_middle - p->x, p->y});
         std::rotate(other.begin(), std::min_element(other.begin(), other.end()), other.end());
     }
-    std::sort(rings.begin(), rings.end());
-    return RegionAccess::make(std::move(rings));
+    std::sort(mirrored.begin(), mirrored.end());
+    return RegionAccess::make(std::move(mirrored));
 }
 
 Region merge(std::span<const Region> shapes) {

@@ -3,13 +3,14 @@
 // Region: a flat shape on a grid of 125 nm, which holds 1/64 in, 1 um and the plotter's unit exactly. A Region is
 // always valid: closed rings that do not cross, outer ones counter-clockwise, holes clockwise, y upwards. It can only
 // be made by the functions below, which run every shape through the boolean library once (integer, exact). Shapes up to
-// 134 m.
+// 134 m. It never changes: copies share its rings, so that a job, its undo steps and its plan hold one drawing once.
 //
 // Merging works per cluster of shapes whose boxes meet: one huge input slows the library badly.
 #pragma once
 
 #include <algorithm>
 #include <cstdint>
+#include <memory>
 #include <span>
 #include <vector>
 
@@ -97,9 +98,9 @@ class Region {
     /// Filled where an odd number of rings lie round a point, as drawings may ask.
     static Region from_rings_even_odd(const std::vector<Ring>& rings);
 
-    [[nodiscard]] const std::vector<Ring>& rings() const { return rings_; }
-    [[nodiscard]] bool empty() const { return rings_.empty(); }
-    [[nodiscard]] Box bounds() const;
+    [[nodiscard]] const std::vector<Ring>& rings() const;
+    [[nodiscard]] bool empty() const { return !held_; }
+    [[nodiscard]] Box bounds() const { return held_ ? held_->bounds : Box{}; }
     [[nodiscard]] double area_mm2() const;
     [[nodiscard]] Region moved(Point by) const;
     [[nodiscard]] Region laid(const Motion& motion) const;
@@ -110,11 +111,15 @@ class Region {
     /// By any angle about the origin, counterclockwise; every corner is rounded to the grid.
     [[nodiscard]] Region rotated(int thousandths_of_a_degree) const;
 
-    friend bool operator==(const Region&, const Region&) = default;
+    friend bool operator==(const Region& a, const Region& b) { return a.held_ == b.held_ || a.rings() == b.rings(); }
 
   private:
     friend struct RegionAccess;
-    std::vector<Ring> rings_;
+    struct Held {
+        std::vector<Ring> rings;
+        Box bounds;
+    };
+    std::shared_ptr<const Held> held_;  ///< none where there is no ring
 };
 
 Region merge(std::span<const Region> shapes);

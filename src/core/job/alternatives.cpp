@@ -13,12 +13,11 @@ constexpr int most_smaller_percent = 12;  // beyond, it shows
 
 class Search {
   public:
-    Search(const Job& job, std::size_t sign, std::size_t face, std::size_t colour, const Shop& shop,
-           const Library& library, Moment moment, const std::stop_token& stop)
+    Search(const Job& job, const ColourAt& at, const Shop& shop, const Library& library, Moment moment,
+           const std::stop_token& stop)
         : job_(job),
-          sign_(sign),
-          face_(face),
-          colour_(colour),
+          at_(at),
+          colour_(colour_at(job, at).id),
           shop_(shop),
           library_(library),
           moment_(moment),
@@ -26,21 +25,21 @@ class Search {
 
     std::vector<Alternative> run() {
         const auto now = planner_.plan(job_, shop_, library_, moment_, stop_);
-        if (!now || now->of(sign_, face_, colour_) == nullptr) return {};
+        if (!now || now->of(colour_) == nullptr) return {};
         stops_ = stops(*now);
-        base_ = figures_of(*now, sign_, face_, colour_);
-        lettering_ = now->of(sign_, face_, colour_)->lettering;
-        const FacePlan& here = *now->of(sign_, face_, colour_);
-        room_ = here.bed.usable;
-        for (const FacePlan& f : now->faces) {
-            if (f.sign == sign_ && f.face == face_ && f.printed_with == colour_) printed_with_.push_back(f.colour);
+        base_ = figures_of(*now, colour_);
+        lettering_ = now->of(colour_)->face->lettering;
+        const ColourPlan& here = *now->of(colour_);
+        room_ = here.cut.bed.usable;
+        for (const ColourPlan& f : now->colours) {
+            if (f.cut.printed_with == colour_) printed_with_.push_back(f.colour);
         }
-        other_beds(bed_name(here.bed), is_printed(here.making));
+        other_beds(bed_name(here.cut.bed), is_printed(here.cut.making));
         at_a_slant();
         same_film(*now);
         other_laps();
         again(*now);
-        crossing(*now->of(sign_, face_, colour_));
+        crossing(*now->of(colour_));
         smaller();
         std::stable_sort(found_.begin(), found_.end(), [](const Alternative& a, const Alternative& b) {
             const auto rank = [](const CutFigures& f) {
@@ -61,8 +60,8 @@ class Search {
     std::optional<CutFigures> tried(const Job& job) {
         auto plan = planner_.plan(job, shop_, library_, moment_, stop_);
         if (!plan || stops(*plan) > stops_) return std::nullopt;
-        last_ = std::make_shared<const Plan>(std::move(*plan));
-        return figures_of(*last_, sign_, face_, colour_);
+        last_ = Shared<Plan>(std::move(*plan));
+        return figures_of(*last_, colour_);
     }
 
     bool keep(Reason what, Job job, bool only_fewer_loads = false) {
@@ -74,7 +73,8 @@ class Search {
         return !same;
     }
 
-    Making& making(Job& job) const { return job.signs[sign_].faces[face_].colours[colour_].making; }
+    Face& face_of(Job& job) const { return job.signs[at_.face.sign].faces[at_.face.face]; }
+    Making& making(Job& job) const { return face_of(job).colours[at_.colour].making; }
 
     void other_beds(const std::string& now, bool printed) {
         for (const Mat& bed : beds_of(shop_.machines)) {
@@ -83,7 +83,7 @@ class Search {
             Job other = job_;
             making(other).bed = bed_name(bed);
             for (const std::size_t with : printed_with_)
-                other.signs[sign_].faces[face_].colours[with].making.bed = bed_name(bed);
+                face_of(other).colours[with].making.bed = bed_name(bed);
             keep({bed.roll    ? "alternative.roll"
                   : bed.print ? "alternative.page"
                   : bed.taped ? "alternative.taped"
@@ -103,8 +103,8 @@ class Search {
     void same_film(const Plan& now) {
         if (making_now().way == Way::Decal) return;
         std::set<std::string> films;
-        for (const FacePlan& f : now.faces) {
-            if (f.making.way == Way::PaintThrough && !f.loads->loads.empty()) films.insert(f.making.film.id);
+        for (const ColourPlan& f : now.colours) {
+            if (f.cut.making.way == Way::PaintThrough && !f.cut.loads->loads.empty()) films.insert(f.cut.making.film.id);
         }
         films.erase(making_now().film);
         const auto objections = [](const Plan& plan) {
@@ -136,7 +136,7 @@ class Search {
 
     // One mask laid again and again, or a few of them: film against passes of paint.
     void again(const Plan& now) {
-        const int lays = now.of(sign_, face_, colour_)->loads->repeats;
+        const int lays = now.of(colour_)->cut.loads->repeats;
         int last_each = 0;
         for (int copies = 1; copies < lays && !stop_.stop_requested(); ++copies) {
             // As many copies as do the same number of passes with less film.
@@ -156,23 +156,23 @@ class Search {
         }
     }
 
-    [[nodiscard]] const Making& making_now() const { return job_.signs[sign_].faces[face_].colours[colour_].making; }
+    [[nodiscard]] const Making& making_now() const { return colour_at(job_, at_).making; }
 
     // Fewer sections than the gaps let: seams where least ink is crossed, on lines that can be measured to.
-    void crossing(const FacePlan& now) {
-        if (base_.loads < 2 || base_.crossings > 0 || now.loads->sections.size() < 2) return;
+    void crossing(const ColourPlan& now) {
+        if (base_.loads < 2 || base_.crossings > 0 || now.cut.loads->sections.size() < 2) return;
         std::vector<Region> shapes;
-        for (const Piece& p : *now.pieces) shapes.push_back(p.shape);
+        for (const Piece& p : *now.cut.pieces) shapes.push_back(p.shape);
         const Region all = merge(shapes);
         const Box ink = all.bounds();
         const Axis axis = ink.width() >= ink.height() ? Axis::X : Axis::Y;
-        const std::int64_t margin = to_grid(now.making.margin);
-        const Box film = common(grown(ink, now.making.margin), now.blank->face);
+        const std::int64_t margin = to_grid(now.cut.making.margin);
+        const Box film = common(grown(ink, now.cut.making.margin), now.face->blank->face);
         const std::int64_t from = along(axis, film.low);
         const std::int64_t to = along(axis, film.high);
-        const std::int64_t most = to_grid(std::max(room_.along, room_.across)) - to_grid(now.making.lap);
+        const std::int64_t most = to_grid(std::max(room_.along, room_.across)) - to_grid(now.cut.making.lap);
         const std::int64_t line = to_grid(Length::sixtyfourths(4));
-        const auto sections = static_cast<std::int64_t>(now.loads->sections.size());
+        const auto sections = static_cast<std::int64_t>(now.cut.loads->sections.size());
         for (std::int64_t n = (to - from + most - 1) / most; n > 1 && n < sections; ++n) {
             if (stop_.stop_requested()) return;
             Job other = job_;
@@ -186,12 +186,12 @@ class Search {
                 for (std::int64_t at = (first + line - 1) / line * line; at <= last + most; at += line)
                     lines.push_back(at);
                 if (lines.empty()) return;
-                const std::vector<CutAcross> cuts = cuts_across(all, axis, lines, now.making.way == Way::PaintThrough);
+                const std::vector<CutAcross> cuts = cuts_across(all, axis, lines, now.cut.making.way == Way::PaintThrough);
                 last = lines[static_cast<std::size_t>(
                     std::min_element(cuts.begin(), cuts.end(),
                                      [](const CutAcross& a, const CutAcross& b) { return a.shows < b.shows; }) -
                     cuts.begin())];
-                const Length place = from_grid(last - along(axis, now.blank->face.low));
+                const Length place = from_grid(last - along(axis, now.face->blank->face.low));
                 seams.push_back({false, axis, measure_of(place, shop_.display), {}, {}, {}});
             }
             if (keep({"alternative.cross", {}}, std::move(other), true)) return;
@@ -201,7 +201,7 @@ class Search {
     // Texts of this colour by so much smaller, on the sixteenth below.
     Job shrunk(int percent, std::optional<std::size_t> only) const {
         Job other = job_;
-        auto& texts = other.signs[sign_].faces[face_].lettering.texts;
+        auto& texts = face_of(other).lettering.texts;
         for (std::size_t i = 0; i < texts.size() && i < lettering_->texts.size(); ++i) {
             if (texts[i].colour != colour_ || texts[i].locked || (only && *only != i)) continue;
             if (lettering_->texts[i].ink.empty()) continue;
@@ -228,7 +228,7 @@ class Search {
         if (base_.loads < 2) return;
         if (auto all = first_that_saves(std::nullopt))
             keep({"alternative.smaller", {{"percent", std::int64_t{all->first}}}}, std::move(all->second));
-        const auto& texts = job_.signs[sign_].faces[face_].lettering.texts;
+        const auto& texts = face_at(job_, at_.face).lettering.texts;
         std::optional<std::size_t> longest;
         for (std::size_t i = 0; i < texts.size() && i < lettering_->texts.size(); ++i) {
             const Box& ink = lettering_->texts[i].ink;
@@ -249,16 +249,17 @@ class Search {
     }
 
     const Job& job_;
-    std::size_t sign_, face_, colour_;
+    ColourAt at_;
+    ColourId colour_;
     const Shop& shop_;
     const Library& library_;
     Moment moment_;
     const std::stop_token& stop_;
     Planner planner_;
-    std::shared_ptr<const Plan> last_;  // of what was tried last
+    Shared<Plan> last_;  // of what was tried last
     int stops_ = 0;
     CutFigures base_;
-    std::shared_ptr<const LetteringPlan> lettering_;
+    Shared<LetteringPlan> lettering_;
     Room room_;
     std::vector<std::size_t> printed_with_;  // colours that are cut with this one
     std::vector<Alternative> found_;
@@ -266,27 +267,27 @@ class Search {
 
 }  // namespace
 
-CutFigures figures_of(const Plan& plan, std::size_t sign, std::size_t face, std::size_t colour) {
+CutFigures figures_of(const Plan& plan, const ColourId& colour) {
     CutFigures out;
-    for (const FacePlan& f : plan.faces) {
-        for (const Load& load : f.loads->loads) {
+    for (const ColourPlan& f : plan.colours) {
+        for (const Load& load : f.cut.loads->loads) {
             if (load.carried_by.empty()) ++out.loads;
             if (load.from.empty()) out.film += load.film_length;
         }
     }
-    if (const FacePlan* f = plan.of(sign, face, colour)) {
-        out.sections = static_cast<int>(f->loads->sections.size());
-        out.crossings = f->loads->crossings;
-        for (const Seam& s : f->loads->seams) out.crossed += s.crossed;
+    if (const ColourPlan* f = plan.of(colour)) {
+        out.sections = static_cast<int>(f->cut.loads->sections.size());
+        out.crossings = f->cut.loads->crossings;
+        for (const Seam& s : f->cut.loads->seams) out.crossed += s.crossed;
     }
     if (plan.clock) out.hands_on = plan.clock->hands_on;
     return out;
 }
 
-std::vector<Alternative> alternatives(const Job& job, std::size_t sign, std::size_t face, std::size_t colour,
-                                      const Shop& shop, const Library& library, Moment moment,
-                                      const std::stop_token& stop) {
-    return Search(job, sign, face, colour, shop, library, moment, stop).run();
+std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
+                                      Moment moment, const std::stop_token& stop) {
+    const auto at = place_of(job, colour);
+    return at ? Search(job, *at, shop, library, moment, stop).run() : std::vector<Alternative>{};
 }
 
 }  // namespace skarvel

@@ -25,17 +25,14 @@ struct Alternative {
     Reason what;
     CutFigures figures;
     Job job;
-    std::shared_ptr<const Plan> plan{};  ///< of that job, for looking at it
-    friend bool operator==(const Alternative& a, const Alternative& b) {
-        return a.what == b.what && a.figures == b.figures && a.job == b.job;
-    }
+    Shared<Plan> plan{};  ///< of that job, for looking at it
+    friend bool operator==(const Alternative&, const Alternative&) = default;
 };
 
-CutFigures figures_of(const Plan& plan, std::size_t sign, std::size_t face, std::size_t colour);
+CutFigures figures_of(const Plan& plan, const ColourId& colour);
 
-/// Empty where the job as it is cannot be planned, or `stop` was requested.
-std::vector<Alternative> alternatives(const Job& job, std::size_t sign, std::size_t face, std::size_t colour,
-                                      const Shop& shop, const Library& library, Moment moment,
-                                      const std::stop_token& stop = {});
+/// Empty where the job has no such colour or cannot be planned as it is, or `stop` was requested.
+std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
+                                      Moment moment, const std::stop_token& stop = {});
 
 }  // namespace skarvel

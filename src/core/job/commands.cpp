@@ -1,28 +1,39 @@
 #include "job/commands.h"
 
 #include <algorithm>
-#include <cstdlib>
 
 namespace skarvel {
 namespace {
 
-bool is_proof(const std::string& step) { return step.ends_with("/proof"); }
+bool is_proof(const StepId& step) {
+    const auto name = name_of(step);
+    return name && name->work == Work::Proof;
+}
 
-// The load that a step "<sign>/cut/<letters>" cuts, and what other colours have on it.
-void keep_as_cut(Job& job, const Plan& plan, const std::string& step, Moment at) {
-    for (const FacePlan& face : plan.faces) {
-        const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
-        for (const Load& load : face.loads->loads) {
-            const bool own = load.carried_by.empty() && step == of + "/cut/" + load.name;
-            if (load.cut || (!own && load.carried_by != step)) continue;
-            CutLoad cut{face.making.film.id, bed_name(face.bed), {}, load.placements, load.film_length, false, at, of,
-                        load.carried_by};
-            const bool mask = face.making.way == Way::PaintThrough || is_printed(face.making);
-            if (!mask) cut.colour = job.signs[face.sign].faces[face.face].colours[face.colour].paint.colour;
+StepId step_of(const CutLoad& cut, Work work) { return step_id(cut.of, work, cut.id.name); }
+
+// The loads that a step cuts: its own, and what other colours have on them.
+void keep_as_cut(Job& job, const Plan& plan, const StepId& step, Moment at) {
+    for (const ColourPlan& colour : plan.colours) {
+        const auto decided = place_of(job, colour.id);
+        for (const Load& load : colour.cut.loads->loads) {
+            const bool own = load.carried_by.empty() && step == step_id(colour.id, Work::Cut, load.key);
+            if (load.cut || !decided || (!own && load.carried_by != step)) continue;
+            CutLoad cut;
+            cut.film = colour.cut.making.film.id;
+            cut.mat = bed_name(colour.cut.bed);
+            cut.placements = load.placements;
+            cut.film_length = load.film_length;
+            cut.at = at;
+            cut.id = {load.key};
+            cut.of = colour.id;
+            cut.carried_by = load.carried_by;
+            const bool mask = colour.cut.making.way == Way::PaintThrough || is_printed(colour.cut.making);
+            if (!mask) cut.colour = colour_at(job, *decided).paint.colour;
             cut.from = load.from;
             cut.rest = load.rest;
             for (Placement& p : cut.placements) {
-                cut.sections.push_back(face.loads->sections[p.section]);
+                cut.sections.push_back(colour.cut.loads->sections[p.section]);
                 p.section = cut.sections.size() - 1;
             }
             job.bench.cut.push_back(std::move(cut));
@@ -36,10 +47,17 @@ std::string letters_of_load(const CutLoad& cut) {
     return name;
 }
 
+// However often it was laid, and lifted again.
+void forget_lays(BenchRecord& bench, const ColourId& of, const Section& section) {
+    for (int time = 1; time <= static_cast<int>(section.again.size()) + 1; ++time) {
+        for (const Work work : {Work::Lay, Work::Lift}) bench.ticks.erase(step_id(of, work, section.letters, time));
+    }
+}
+
 }  // namespace
 
-Job tick(const Job& job, const Plan& plan, const std::string& step, Moment at) {
-    const bool known = std::any_of(plan.tasks.begin(), plan.tasks.end(), [&](const Task& t) { return t.id == step; });
+Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at) {
+    const bool known = std::any_of(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == step; });
     if (!known || job.bench.ticks.contains(step)) return job;
     Job out = job;
     if (is_proof(step)) {
@@ -51,18 +69,18 @@ Job tick(const Job& job, const Plan& plan, const std::string& step, Moment at) {
     return out;
 }
 
-Job untick(const Job& job, const std::string& step) {
+Job untick(const Job& job, const StepId& step) {
     Job out = job;
     if (is_proof(step)) out.proof.reset();
     out.bench.ticks.erase(step);
     out.bench.held.erase(step);
     std::erase_if(out.bench.cut, [&](const CutLoad& cut) {
-        return step == cut.carried_by || (cut.carried_by.empty() && step == cut.of + "/cut/" + letters_of_load(cut));
+        return step == cut.carried_by || (cut.carried_by.empty() && step == step_of(cut, Work::Cut));
     });
     return out;
 }
 
-Job hold(const Job& job, const std::string& step, Moment until) {
+Job hold(const Job& job, const StepId& step, Moment until) {
     Job out = job;
     out.bench.held[step] = until;
     return out;
@@ -78,10 +96,9 @@ Job cut_again(const Job& job, std::size_t cut_load) {
     if (cut_load >= job.bench.cut.size()) return job;
     Job out = job;
     const auto at = out.bench.cut.begin() + static_cast<long>(cut_load);
-    const std::string name = letters_of_load(*at);
     // What was done with the spoilt film does not count for the new one.
-    out.bench.ticks.erase(at->of + "/cut/" + name);
-    out.bench.ticks.erase(at->of + "/weed/" + name);
+    for (const Work work : {Work::Cut, Work::Weed}) out.bench.ticks.erase(step_of(*at, work));
+    for (const Section& section : at->sections) forget_lays(out.bench, at->of, section);
     out.bench.spoilt.push_back(*at);
     out.bench.cut.erase(at);
     return out;
@@ -101,22 +118,11 @@ Job cut_section_again(const Job& job, std::size_t cut_load, std::size_t section)
     // Its film is booked with the load it was cut in.
     spoilt.film_length = {};
     spoilt.booked = true;
-    const std::string before = letters_of_load(kept);
     kept.sections.erase(kept.sections.begin() + static_cast<long>(section));
     std::erase_if(kept.placements, [&](const Placement& p) { return p.section == section; });
     for (Placement& p : kept.placements) p.section -= p.section > section ? 1 : 0;
-    // Steps are named after what is on a load: what is left of this one keeps what was ticked.
-    const std::string after = letters_of_load(kept);
-    for (const char* kind : {"/cut/", "/weed/"}) {
-        const auto at = out.bench.ticks.find(kept.of + kind + before);
-        if (at == out.bench.ticks.end()) continue;
-        out.bench.ticks[kept.of + kind + after] = at->second;
-        out.bench.ticks.erase(kept.of + kind + before);
-    }
-    for (CutLoad& other : out.bench.cut) {
-        if (other.carried_by == kept.of + "/cut/" + before) other.carried_by = kept.of + "/cut/" + after;
-    }
-    out.bench.ticks.erase(kept.of + "/lay/" + spoilt.sections.front().letters);
+    // The load keeps its name, and with it what was ticked; the section that is spoilt is laid anew.
+    forget_lays(out.bench, kept.of, spoilt.sections.front());
     out.bench.spoilt.push_back(std::move(spoilt));
     return out;
 }
@@ -149,25 +155,11 @@ Job cut_letter_again(const Job& job, std::size_t cut_load, std::size_t section, 
     return out;
 }
 
-namespace {
-
-// Never used before: steps that were ticked for a sign that is gone stay told apart.
-std::string unused_id(const Job& job) {
-    int highest = 0;
-    const auto look = [&](const std::string& id) { highest = std::max(highest, std::atoi(id.c_str())); };
-    for (const Sign& sign : job.signs) look(sign.id);
-    for (const auto& [step, at] : job.bench.ticks) look(step);
-    for (const CutLoad& cut : job.bench.cut) look(cut.of);
-    return std::to_string(highest + 1);
-}
-
-}  // namespace
-
 Job copy_sign(const Job& job, std::size_t sign, const std::string& words) {
     if (sign >= job.signs.size()) return job;
     Job out = job;
     Sign copy = job.signs[sign];
-    copy.id = unused_id(job);
+    make_new(out, copy);
     copy.name.clear();
     copy.faces.front().lettering.main().words = words;
     out.signs.insert(out.signs.begin() + static_cast<long>(sign) + 1, copy);
@@ -190,7 +182,9 @@ Job remove_sign(const Job& job, std::size_t sign) {
 Job letter_back(const Job& job, std::size_t sign) {
     if (sign >= job.signs.size() || job.signs[sign].faces.size() > 1) return job;
     Job out = job;
-    out.signs[sign].faces.push_back(job.signs[sign].faces.front());
+    Face back = job.signs[sign].faces.front();
+    make_new(out, back, new_face_id(out, job.signs[sign].id));
+    out.signs[sign].faces.push_back(std::move(back));
     return out;
 }
 

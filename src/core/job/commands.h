@@ -10,10 +10,10 @@ namespace skarvel {
 
 /// Ticks a step at a time. A load ticked as cut is kept as it was cut; the proof keeps the words that were signed.
 /// An unknown step changes nothing.
-Job tick(const Job& job, const Plan& plan, const std::string& step, Moment at);
-Job untick(const Job& job, const std::string& step);
+Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at);
+Job untick(const Job& job, const StepId& step);
 /// "Not dry yet": what follows the step waits until `until`.
-Job hold(const Job& job, const std::string& step, Moment until);
+Job hold(const Job& job, const StepId& step, Moment until);
 
 /// A load that no longer agrees with the design is used as it is, or its sections are cut again from the design.
 Job keep_cut(const Job& job, std::size_t cut_load);

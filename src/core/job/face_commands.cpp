@@ -1,6 +1,7 @@
 #include "job/face_commands.h"
 
 #include <algorithm>
+#include <type_traits>
 
 namespace skarvel {
 namespace {
@@ -10,10 +11,17 @@ Face* face_of(Job& job, FaceAt at) {
     return &job.signs[at.sign].faces[at.face];
 }
 
+// `change` takes the face, or the face and the job that it makes ids from.
 template <class Change>
 Job changed(const Job& job, FaceAt at, Change change) {
     Job out = job;
-    if (Face* face = face_of(out, at)) change(*face);
+    Face* face = face_of(out, at);
+    if (face == nullptr) return out;
+    if constexpr (std::is_invocable_v<Change, Face&, Job&>) {
+        change(*face, out);
+    } else {
+        change(*face);
+    }
     return out;
 }
 
@@ -23,7 +31,7 @@ struct Hangs {
     bool locked = false;
 };
 
-Hangs hangs_of(Face& face, const std::string& id) {
+Hangs hangs_of(Face& face, const ThingId& id) {
     for (Text& t : face.lettering.texts) {
         if (t.id == id) return {&t.across, &t.up, t.locked};
     }
@@ -33,39 +41,23 @@ Hangs hangs_of(Face& face, const std::string& id) {
     return {};
 }
 
-void recolour(Face& face, const std::vector<std::size_t>& to) {
-    const auto change = [&](std::size_t& colour) {
-        if (colour < to.size()) colour = to[colour];
-    };
-    for (Text& t : face.lettering.texts) {
-        change(t.colour);
-        if (t.rim) change(t.rim->colour);
-    }
-    for (Art& a : face.art) {
-        change(a.colour);
-        if (auto* d = std::get_if<PlacedDrawing>(&a.kind)) {
-            for (auto& [part, colour] : d->colours) change(colour);
-        }
-    }
-}
-
 }  // namespace
 
-std::vector<PlacedThing> things_on(const Face& face, const FacePlan& plan) {
+std::vector<PlacedThing> things_on(const Face& face, const ColourPlan& plan) {
     std::vector<PlacedThing> things;
-    for (const PlacedText& t : plan.lettering->texts) {
+    for (const PlacedText& t : plan.face->lettering->texts) {
         if (!t.ink.empty()) things.push_back({t.id, t.ink});
     }
-    for (std::size_t i = 0; i < face.art.size() && i < plan.art->boxes.size(); ++i) {
-        if (!plan.art->boxes[i].empty()) things.push_back({face.art[i].id, plan.art->boxes[i]});
+    for (std::size_t i = 0; i < face.art.size() && i < plan.face->art->boxes.size(); ++i) {
+        if (!plan.face->art->boxes[i].empty()) things.push_back({face.art[i].id, plan.face->art->boxes[i]});
     }
     return things;
 }
 
 Job add_text(const Job& job, FaceAt at) {
-    return changed(job, at, [](Face& face) {
+    return changed(job, at, [](Face& face, Job& out) {
         Text text = face.lettering.texts.back();
-        text.id = unused_text_id(face.lettering);
+        text.id = new_thing_id(out);
         text.words.clear();
         text.nudges.clear();
         text.across.reset();
@@ -80,32 +72,42 @@ Job add_text(const Job& job, FaceAt at) {
     });
 }
 
-Job remove_text(const Job& job, FaceAt at, std::size_t text, const FacePlan* plan) {
+namespace {
+
+// What hung on a thing that goes hangs where it stood; without a plan, by itself.
+void let_hang_where_it_stood(Face& face, const ThingId& gone, const ColourPlan* plan) {
+    const std::vector<PlacedThing> placed = plan == nullptr ? std::vector<PlacedThing>{} : things_on(face, *plan);
+    const auto stay = [&](std::optional<Hang>& hang, Axis axis, const ThingId& who) {
+        if (!hang || hang->on != gone) return;
+        hang.reset();
+        for (const PlacedThing& thing : placed) {
+            if (thing.id == who) hang = moved_by(std::nullopt, thing.box, plan->face->blank->face, axis, {}, {});
+        }
+    };
+    const auto both = [&](auto& thing) {
+        stay(thing.across, Axis::X, thing.id);
+        stay(thing.up, Axis::Y, thing.id);
+    };
+    for (Text& t : face.lettering.texts) both(t);
+    for (Art& a : face.art) both(a);
+}
+
+}  // namespace
+
+Job remove_text(const Job& job, FaceAt at, std::size_t text, const ColourPlan* plan) {
     return changed(job, at, [&](Face& face) {
         auto& texts = face.lettering.texts;
         if (texts.size() < 2 || text >= texts.size()) return;
-        const std::string id = texts[text].id;
+        const ThingId gone = texts[text].id;
+        let_hang_where_it_stood(face, gone, plan);
         texts.erase(texts.begin() + static_cast<long>(text));
-        const auto stay = [&](std::optional<Hang>& hang, Axis axis, const std::string& who) {
-            if (!hang || hang->on != id) return;
-            hang.reset();
-            if (plan == nullptr) return;
-            for (const PlacedText& placed : plan->lettering->texts) {
-                if (placed.id == who && !placed.ink.empty())
-                    hang = moved_by(std::nullopt, placed.ink, plan->blank->face, axis, {}, {});
-            }
-        };
-        for (Text& t : texts) {
-            stay(t.across, Axis::X, t.id);
-            stay(t.up, Axis::Y, t.id);
-        }
     });
 }
 
 Job add_art(const Job& job, FaceAt at, ArtKind kind, const std::vector<Typeface>& typefaces) {
-    return changed(job, at, [&](Face& face) {
+    return changed(job, at, [&](Face& face, Job& out) {
         Art art;
-        art.id = unused_art_id(face.art);
+        art.id = new_thing_id(out);
         art.kind = std::move(kind);
         art.colour = face.lettering.main().colour;
         const TypefaceName plain = face.lettering.main().typeface.family.empty() && !typefaces.empty()
@@ -117,9 +119,12 @@ Job add_art(const Job& job, FaceAt at, ArtKind kind, const std::vector<Typeface>
     });
 }
 
-Job remove_art(const Job& job, FaceAt at, std::size_t art) {
+Job remove_art(const Job& job, FaceAt at, std::size_t art, const ColourPlan* plan) {
     return changed(job, at, [&](Face& face) {
-        if (art < face.art.size()) face.art.erase(face.art.begin() + static_cast<long>(art));
+        if (art >= face.art.size()) return;
+        const ThingId gone = face.art[art].id;
+        let_hang_where_it_stood(face, gone, plan);
+        face.art.erase(face.art.begin() + static_cast<long>(art));
     });
 }
 
@@ -132,11 +137,16 @@ Job raise_art(const Job& job, FaceAt at, std::size_t art, bool to_front) {
 }
 
 Job add_colour(const Job& job, FaceAt at) {
-    return changed(job, at, [](Face& face) {
+    return changed(job, at, [](Face& face, Job& out) {
         Colour colour = face.colours.back();
+        colour.id = new_colour_id(out, face.id);
         // Told apart at once; the maker picks what it really is.
         colour.paint.colour = "#b8862b";
         colour.paint.colour_name = "ochre";
+        // What was wished about the pieces of the other is not about these.
+        colour.making.wishes.bound.clear();
+        colour.making.wishes.apart.clear();
+        colour.making.wishes.seams.clear();
         face.colours.push_back(std::move(colour));
     });
 }
@@ -144,10 +154,10 @@ Job add_colour(const Job& job, FaceAt at) {
 Job remove_colour(const Job& job, FaceAt at, std::size_t colour) {
     return changed(job, at, [&](Face& face) {
         if (face.colours.size() < 2 || colour >= face.colours.size()) return;
-        std::vector<std::size_t> to(face.colours.size());
-        for (std::size_t i = 0; i < to.size(); ++i) to[i] = i == colour ? 0 : i > colour ? i - 1 : i;
+        const ColourId gone = face.colours[colour].id;
         face.colours.erase(face.colours.begin() + static_cast<long>(colour));
-        recolour(face, to);
+        const ColourId instead = face.colours.front().id;
+        recolour(face, [&](const ColourId& was) { return was == gone ? instead : was; });
         // A rim in the colour of its own ink is none.
         for (Text& t : face.lettering.texts) {
             if (t.rim && t.rim->colour == t.colour) t.rim.reset();
@@ -157,17 +167,80 @@ Job remove_colour(const Job& job, FaceAt at, std::size_t colour) {
 
 Job lay_earlier(const Job& job, FaceAt at, std::size_t colour) {
     return changed(job, at, [&](Face& face) {
-        if (colour == 0 || colour >= face.colours.size()) return;
-        std::swap(face.colours[colour], face.colours[colour - 1]);
-        std::vector<std::size_t> to(face.colours.size());
-        for (std::size_t i = 0; i < to.size(); ++i) to[i] = i;
-        std::swap(to[colour], to[colour - 1]);
-        recolour(face, to);
+        if (colour > 0 && colour < face.colours.size()) std::swap(face.colours[colour], face.colours[colour - 1]);
+    });
+}
+
+Job put_in_colour(const Job& job, FaceAt at, const ThingId& thing, const ColourId& colour) {
+    return changed(job, at, [&](Face& face) {
+        if (find_colour(face, colour) == nullptr) return;
+        for (Text& t : face.lettering.texts) {
+            if (t.id != thing) continue;
+            t.colour = colour;
+            if (t.rim && t.rim->colour == colour) t.rim.reset();
+        }
+        for (Art& a : face.art) {
+            if (a.id == thing) a.colour = colour;
+        }
+    });
+}
+
+Job set_rim(const Job& job, FaceAt at, std::size_t text, RimIs is) {
+    Job out = job;
+    const Face* now = face_of(out, at);
+    if (now == nullptr || text >= now->lettering.texts.size()) return out;
+    if (is != RimIs::None && now->colours.size() < 2) out = add_colour(out, at);
+    Face& face = *face_of(out, at);
+    Text& t = face.lettering.texts[text];
+    if (is == RimIs::None) {
+        t.rim.reset();
+        return out;
+    }
+    if (!t.rim) {
+        if (is == RimIs::Behind && t.colour == face.colours[0].id) std::swap(face.colours[0], face.colours[1]);
+        Rim rim;
+        rim.width = measure(is == RimIs::Behind ? "1/8" : "1/16");
+        rim.colour = face.colours[t.colour == face.colours[0].id ? 1 : 0].id;
+        t.rim = rim;
+    }
+    t.rim->inner = is == RimIs::Inside;
+    return out;
+}
+
+Job put_rim_in_colour(const Job& job, FaceAt at, std::size_t text, const ColourId& colour) {
+    return changed(job, at, [&](Face& face) {
+        if (text >= face.lettering.texts.size() || find_colour(face, colour) == nullptr) return;
+        Text& t = face.lettering.texts[text];
+        if (t.rim && t.colour != colour) t.rim->colour = colour;
+    });
+}
+
+namespace {
+
+PlacedDrawing* drawing_at(Face& face, std::size_t art) {
+    return art < face.art.size() ? std::get_if<PlacedDrawing>(&face.art[art].kind) : nullptr;
+}
+
+}  // namespace
+
+Job drop_part(const Job& job, FaceAt at, std::size_t art, std::size_t part) {
+    return changed(job, at, [&](Face& face) {
+        PlacedDrawing* drawing = drawing_at(face, art);
+        if (drawing == nullptr) return;
+        if (std::find(drawing->dropped.begin(), drawing->dropped.end(), part) == drawing->dropped.end())
+            drawing->dropped.push_back(part);
+    });
+}
+
+Job recolour_part(const Job& job, FaceAt at, std::size_t art, std::size_t part, const ColourId& now) {
+    return changed(job, at, [&](Face& face) {
+        if (PlacedDrawing* drawing = drawing_at(face, art))
+            drawing->colours[part] = face.colours[(place_of(face, now) + 1) % face.colours.size()].id;
     });
 }
 
 Job take_proposal(const Job& job, FaceAt at, const Proposal& proposal, const ComposeWish& wish) {
-    return changed(job, at, [&](Face& face) {
+    return changed(job, at, [&](Face& face, Job& out) {
         auto& texts = face.lettering.texts;
         const auto goes = [](const Text& t) { return !t.locked && !t.up && t.arrangement != Arrangement::Arc; };
         const auto first = std::find_if(texts.begin(), texts.end(), goes);
@@ -175,17 +248,15 @@ Job take_proposal(const Job& job, FaceAt at, const Proposal& proposal, const Com
         std::vector<Text> kept;
         std::copy_if(texts.begin(), texts.end(), std::back_inserter(kept), [&](const Text& t) { return !goes(t); });
         std::vector<Text> lines = texts_of(proposal, wish, like);
-        Lettering all{lines, false};
-        for (Text& k : kept) {
-            if (std::any_of(all.texts.begin(), all.texts.end(), [&](const Text& t) { return t.id == k.id; }))
-                k.id = unused_text_id(all);
-            all.texts.push_back(k);
-        }
-        if (!all.texts.empty()) texts = all.texts;
+        // The first line goes on as the text that it takes the place of, the others are new.
+        for (Text& line : lines)
+            line.id = first != texts.end() && &line == &lines.front() ? like.id : new_thing_id(out);
+        lines.insert(lines.end(), kept.begin(), kept.end());
+        if (!lines.empty()) texts = std::move(lines);
     });
 }
 
-Job hang_thing(const Job& job, FaceAt at, const std::string& id, std::optional<Hang> across, std::optional<Hang> up) {
+Job hang_thing(const Job& job, FaceAt at, const ThingId& id, std::optional<Hang> across, std::optional<Hang> up) {
     return changed(job, at, [&](Face& face) {
         const Hangs h = hangs_of(face, id);
         if (h.across == nullptr) return;
@@ -194,7 +265,7 @@ Job hang_thing(const Job& job, FaceAt at, const std::string& id, std::optional<H
     });
 }
 
-Job unhang_thing(const Job& job, FaceAt at, const std::string& id) {
+Job unhang_thing(const Job& job, FaceAt at, const ThingId& id) {
     return changed(job, at, [&](Face& face) {
         const Hangs h = hangs_of(face, id);
         if (h.across == nullptr) return;
@@ -203,12 +274,12 @@ Job unhang_thing(const Job& job, FaceAt at, const std::string& id) {
     });
 }
 
-bool is_locked(const Face& face, const std::string& id) {
+bool is_locked(const Face& face, const ThingId& id) {
     Face copy = face;
     return hangs_of(copy, id).locked;
 }
 
-Job nudge_thing(const Job& job, FaceAt at, const FacePlan& plan, const std::string& id, Length across, Length up,
+Job nudge_thing(const Job& job, FaceAt at, const ColourPlan& plan, const ThingId& id, Length across, Length up,
                 const Display& display) {
     return changed(job, at, [&](Face& face) {
         const Hangs h = hangs_of(face, id);
@@ -216,8 +287,8 @@ Job nudge_thing(const Job& job, FaceAt at, const FacePlan& plan, const std::stri
         for (const PlacedThing& thing : things_on(face, plan)) {
             if (thing.id != id) continue;
             if (across != Length{})
-                *h.across = moved_by(*h.across, thing.box, plan.blank->face, Axis::X, across, display);
-            if (up != Length{}) *h.up = moved_by(*h.up, thing.box, plan.blank->face, Axis::Y, up, display);
+                *h.across = moved_by(*h.across, thing.box, plan.face->blank->face, Axis::X, across, display);
+            if (up != Length{}) *h.up = moved_by(*h.up, thing.box, plan.face->blank->face, Axis::Y, up, display);
         }
     });
 }
@@ -234,7 +305,7 @@ Job nudge_letter(const Job& job, FaceAt at, std::size_t text, int letter, Length
     });
 }
 
-Job spread_things(const Job& job, FaceAt at, const FacePlan& plan, Axis axis, const Display& display) {
+Job spread_things(const Job& job, FaceAt at, const ColourPlan& plan, Axis axis, const Display& display) {
     return changed(job, at, [&](Face& face) {
         std::vector<PlacedThing> things;
         for (const PlacedThing& t : things_on(face, plan)) {
@@ -247,7 +318,7 @@ Job spread_things(const Job& job, FaceAt at, const FacePlan& plan, Axis axis, co
         };
         const auto [low, high] = std::minmax_element(things.begin(), things.end(), by_middle);
         for (const auto outer : {low, high}) {
-            const Box face_box = plan.blank->face;
+            const Box face_box = plan.face->blank->face;
             const Hang hang = moved_by(std::nullopt, outer->box, face_box, axis, {}, display);
             const std::int64_t off =
                 side_of(face_box, axis, hang.its) + to_grid(hang.by.value) - side_of(outer->box, axis, hang.mine);

@@ -10,43 +10,52 @@
 
 namespace skarvel {
 
-struct FaceAt {
-    std::size_t sign = 0, face = 0;
-};
-
 /// Texts and art as they are placed, by id; what is not on the face (no words yet) is left out.
-std::vector<PlacedThing> things_on(const Face& face, const FacePlan& plan);
+std::vector<PlacedThing> things_on(const Face& face, const ColourPlan& plan);
 
 /// A new text under the last one, like it but without words.
 Job add_text(const Job& job, FaceAt at);
 /// The last text stays; what hung on the one that goes hangs where it stood.
-Job remove_text(const Job& job, FaceAt at, std::size_t text, const FacePlan* plan = nullptr);
+Job remove_text(const Job& job, FaceAt at, std::size_t text, const ColourPlan* plan = nullptr);
 Job add_art(const Job& job, FaceAt at, ArtKind kind, const std::vector<Typeface>& typefaces);
-Job remove_art(const Job& job, FaceAt at, std::size_t art);
+Job remove_art(const Job& job, FaceAt at, std::size_t art, const ColourPlan* plan = nullptr);
 /// One place nearer to the front (later) or to the back.
 Job raise_art(const Job& job, FaceAt at, std::size_t art, bool to_front);
 
 /// Another colour, made like the last one.
 Job add_colour(const Job& job, FaceAt at);
-/// Everything in that colour takes the first of those that stay; the last colour stays.
+/// Everything in that colour takes the first of those that stay; the last colour stays. What was cut for it stays on
+/// record.
 Job remove_colour(const Job& job, FaceAt at, std::size_t colour);
 /// Laid earlier; everything keeps its colour.
 Job lay_earlier(const Job& job, FaceAt at, std::size_t colour);
+
+/// A text or an art in another colour of its face; a rim in that colour goes.
+Job put_in_colour(const Job& job, FaceAt at, const ThingId& thing, const ColourId& colour);
+enum class RimIs { None, Behind, Inside };
+/// A rim of a text, or none. It takes another colour than its ink, a new one where the face has no other; one that lies
+/// behind comes before its ink in the order of laying.
+Job set_rim(const Job& job, FaceAt at, std::size_t text, RimIs is);
+Job put_rim_in_colour(const Job& job, FaceAt at, std::size_t text, const ColourId& colour);
+/// A part of a drawing is left out.
+Job drop_part(const Job& job, FaceAt at, std::size_t art, std::size_t part);
+/// It takes the colour that comes after `now` on its face.
+Job recolour_part(const Job& job, FaceAt at, std::size_t art, std::size_t part, const ColourId& now);
 
 /// All unlocked texts of the column make way for the lines of a proposal.
 Job take_proposal(const Job& job, FaceAt at, const Proposal& proposal, const ComposeWish& wish);
 
 /// `nothing` leaves that axis as it is.
-Job hang_thing(const Job& job, FaceAt at, const std::string& id, std::optional<Hang> across, std::optional<Hang> up);
+Job hang_thing(const Job& job, FaceAt at, const ThingId& id, std::optional<Hang> across, std::optional<Hang> up);
 /// Back where it stands by itself.
-Job unhang_thing(const Job& job, FaceAt at, const std::string& id);
-bool is_locked(const Face& face, const std::string& id);
+Job unhang_thing(const Job& job, FaceAt at, const ThingId& id);
+bool is_locked(const Face& face, const ThingId& id);
 /// By exactly that much; locked things stay.
-Job nudge_thing(const Job& job, FaceAt at, const FacePlan& plan, const std::string& id, Length across, Length up,
+Job nudge_thing(const Job& job, FaceAt at, const ColourPlan& plan, const ThingId& id, Length across, Length up,
                 const Display& display);
 /// One letter of a text, from where it would stand.
 Job nudge_letter(const Job& job, FaceAt at, std::size_t text, int letter, Length across, Length up);
 /// All unlocked things along an axis with equal gaps.
-Job spread_things(const Job& job, FaceAt at, const FacePlan& plan, Axis axis, const Display& display);
+Job spread_things(const Job& job, FaceAt at, const ColourPlan& plan, Axis axis, const Display& display);
 
 }  // namespace skarvel

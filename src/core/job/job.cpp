@@ -1,6 +1,7 @@
 #include "job/job.h"
 
 #include <algorithm>
+#include <map>
 #include <stdexcept>
 
 namespace skarvel {
@@ -13,7 +14,6 @@ Measure measure(const char* typed) {
 
 Job new_job(const std::vector<Typeface>& typefaces) {
     Sign sign;
-    sign.id = "1";
     sign.blank.stock = "1x6";
     sign.blank.length = measure("60");
     sign.blank.margin = measure("3/8");
@@ -77,19 +77,84 @@ Shop usual_shop() {
     return shop;
 }
 
-std::string face_id(const Sign& sign, std::size_t face, std::size_t colour) {
-    return sign.id + (face == 0 ? "" : "b") + (colour == 0 ? "" : "." + std::to_string(colour + 1));
+SignId new_sign_id(Job& job) { return {std::to_string(++job.made)}; }
+FaceId new_face_id(Job& job, const SignId& of) { return {of.name + "b" + std::to_string(++job.made)}; }
+ColourId new_colour_id(Job& job, const FaceId& of) { return {of.name + "." + std::to_string(++job.made)}; }
+ThingId new_thing_id(Job& job) { return {"t" + std::to_string(++job.made)}; }
+
+void make_new(Job& job, Face& face, FaceId id) {
+    face.id = std::move(id);
+    std::map<ColourId, ColourId> now;
+    for (Colour& colour : face.colours) {
+        const bool first = &colour == &face.colours.front();
+        const ColourId fresh = first ? ColourId{face.id.name} : new_colour_id(job, face.id);
+        now[std::exchange(colour.id, fresh)] = fresh;
+    }
+    recolour(face, [&](const ColourId& was) {
+        const auto at = now.find(was);
+        return at == now.end() ? was : at->second;
+    });
 }
 
-std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, const std::string& step) {
-    const std::string named = step.substr(0, step.find('/'));
-    const std::string of = named.substr(0, named.find('.'));
+void make_new(Job& job, Sign& sign) {
+    sign.id = new_sign_id(job);
+    for (Face& face : sign.faces)
+        make_new(job, face, &face == &sign.faces.front() ? FaceId{sign.id.name} : new_face_id(job, sign.id));
+}
+
+void recolour(Face& face, const std::function<ColourId(const ColourId&)>& to) {
+    for (Text& t : face.lettering.texts) {
+        t.colour = to(t.colour);
+        if (t.rim) t.rim->colour = to(t.rim->colour);
+    }
+    for (Art& a : face.art) {
+        a.colour = to(a.colour);
+        if (auto* d = std::get_if<PlacedDrawing>(&a.kind)) {
+            for (auto& [part, colour] : d->colours) colour = to(colour);
+        }
+    }
+}
+
+std::optional<FaceAt> place_of(const Job& job, const FaceId& id) {
     for (std::size_t s = 0; s < job.signs.size(); ++s) {
         for (std::size_t f = 0; f < job.signs[s].faces.size(); ++f) {
-            if (face_id(job.signs[s], f) == of) return std::pair{s, f};
+            if (job.signs[s].faces[f].id == id) return FaceAt{s, f};
         }
     }
     return std::nullopt;
+}
+
+std::optional<ColourAt> place_of(const Job& job, const ColourId& id) {
+    for (std::size_t s = 0; s < job.signs.size(); ++s) {
+        for (std::size_t f = 0; f < job.signs[s].faces.size(); ++f) {
+            const auto& colours = job.signs[s].faces[f].colours;
+            const auto at = std::find_if(colours.begin(), colours.end(), [&](const Colour& c) { return c.id == id; });
+            if (at != colours.end()) return ColourAt{{s, f}, static_cast<std::size_t>(at - colours.begin())};
+        }
+    }
+    return std::nullopt;
+}
+
+const Colour* find_colour(const Face& face, const ColourId& id) {
+    const auto at =
+        std::find_if(face.colours.begin(), face.colours.end(), [&](const Colour& c) { return c.id == id; });
+    return at == face.colours.end() ? nullptr : &*at;
+}
+
+std::size_t place_of(const Face& face, const ColourId& id) {
+    const Colour* colour = find_colour(face, id);
+    return colour == nullptr ? 0 : static_cast<std::size_t>(colour - face.colours.data());
+}
+
+const Face& face_at(const Job& job, const FaceAt& at) { return job.signs.at(at.sign).faces.at(at.face); }
+const Colour& colour_at(const Job& job, const ColourAt& at) {
+    return face_at(job, at.face).colours.at(at.colour);
+}
+
+std::vector<ColourId> colours_of(const Face& face) {
+    std::vector<ColourId> ids;
+    for (const Colour& colour : face.colours) ids.push_back(colour.id);
+    return ids;
 }
 
 std::string label_of(const Sign& sign) {
@@ -99,7 +164,7 @@ std::string label_of(const Sign& sign) {
         std::string first = words.substr(0, words.find('\n'));
         if (first.find_first_not_of(" \t\r") != std::string::npos) return first;
     }
-    return sign.id;
+    return sign.id.name;
 }
 
 Blank seen_from_behind(const Blank& blank, Length across) {

@@ -4,6 +4,7 @@
 // is an undo step, and == tells whether anything changed.
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <vector>
@@ -21,12 +22,14 @@ namespace skarvel {
 
 /// One colour of a face: how it gets on the blank, and what it is.
 struct Colour {
+    ColourId id = first_colour;
     Making making;
     CoatChoice paint;  ///< for a decal only colour and name count
     friend bool operator==(const Colour&, const Colour&) = default;
 };
 
 struct Face {
+    FaceId id = first_face;
     Lettering lettering;
     std::vector<Art> art;         ///< back to front, behind the lettering
     std::vector<Colour> colours;  ///< in the order in which they are laid
@@ -36,7 +39,7 @@ struct Face {
 };
 
 struct Sign {
-    std::string id;    ///< short and lasting: steps are named after it
+    SignId id = first_sign;
     std::string name;  ///< the maker's own; otherwise its words name it
     Blank blank;
     std::vector<Face> faces;
@@ -57,10 +60,23 @@ struct Finished {
     friend bool operator==(const Finished&, const Finished&) = default;
 };
 
+/// Where a face, or a colour of it, is in a job. Places are for showing and choosing; what refers to a thing over time
+/// names it by its id.
+struct FaceAt {
+    std::size_t sign = 0, face = 0;
+    friend bool operator==(const FaceAt&, const FaceAt&) = default;
+};
+struct ColourAt {
+    FaceAt face;
+    std::size_t colour = 0;
+    friend bool operator==(const ColourAt&, const ColourAt&) = default;
+};
+
 struct Job {
     std::string title = "Untitled job";
     std::string number, customer;
     std::optional<Moment> deadline;
+    int made = 1;  ///< how many ids were made for it: the next one gets the next number
     std::vector<Sign> signs;
     std::optional<Proof> proof;
     std::optional<Post> post;  ///< several signs one above the other
@@ -114,10 +130,27 @@ Mat bed_for(const Shop& shop, const Making& making, bool printed = false, const 
 /// How Making names a bed: "12-inch cutter / roll".
 std::string bed_name(const Mat& bed);
 
-/// What a face's steps and cut loads are named after: "1", or "1b" for its back; "1.2" for its second colour.
-std::string face_id(const Sign& sign, std::size_t face, std::size_t colour = 0);
-/// Which sign and face a step is about, by its name; nothing when there is none.
-std::optional<std::pair<std::size_t, std::size_t>> face_of_step(const Job& job, const std::string& step);
+/// Ids that the job never had before.
+SignId new_sign_id(Job& job);
+FaceId new_face_id(Job& job, const SignId& of);
+ColourId new_colour_id(Job& job, const FaceId& of);
+ThingId new_thing_id(Job& job);
+/// The sign, its faces and their colours all get ids of their own; what is in a colour stays in it.
+void make_new(Job& job, Sign& sign);
+void make_new(Job& job, Face& face, FaceId id);
+/// Everything on the face takes another colour.
+void recolour(Face& face, const std::function<ColourId(const ColourId&)>& to);
+
+/// Nothing for what is not there, or no longer.
+std::optional<FaceAt> place_of(const Job& job, const FaceId& id);
+std::optional<ColourAt> place_of(const Job& job, const ColourId& id);
+/// The first one where the face has no such colour.
+std::size_t place_of(const Face& face, const ColourId& id);
+const Colour* find_colour(const Face& face, const ColourId& id);
+const Face& face_at(const Job& job, const FaceAt& at);
+const Colour& colour_at(const Job& job, const ColourAt& at);
+std::vector<ColourId> colours_of(const Face& face);
+
 /// What a sign is called: its name, else its first words, else its number.
 std::string label_of(const Sign& sign);
 /// The blank as the back face sees it: left and right change sides. `across`: the width of its face.

@@ -7,8 +7,8 @@
 
 namespace skarvel {
 
-/// By its id, as steps name it: the sign's name where there are several, and the colour's where its face has several;
+/// The sign's name where there are several, and the colour's where its face has several;
 /// empty where neither needs saying.
-std::string name_of_face(const Job& job, const std::string& id);
+std::string name_of_colour(const Job& job, const ColourId& id);
 
 }  // namespace skarvel

@@ -3,9 +3,9 @@
 // Plan: everything that follows from a job, station by station. `plan(job, shop, library, moment)` is pure: the same
 // input gives the same output on any machine.
 //
-// A Planner keeps the last input and result of each stage. Each stage is given exactly what it reads, so a new paint
-// leaves Sections alone and a new moment re-runs Clock and Bench only. It gives the same plan as `plan`, whatever edits
-// came before; a stop token ends a run early, which then leaves no trace.
+// A Planner works through a table of stages (job/stages.h), each given exactly what it reads, so a new paint leaves
+// Sections alone and a new moment re-runs Clock and Bench only. A Plan is a view on what came of them, put together at
+// the end. It is the same plan as `plan` gives, whatever edits came before; a run that was stopped leaves no trace.
 #pragma once
 
 #include <functional>
@@ -21,6 +21,7 @@
 #include "cost/shopping.h"
 #include "job/job.h"
 #include "job/library.h"
+#include "job/stages.h"
 #include "loads/sharing.h"
 
 namespace skarvel {
@@ -34,50 +35,66 @@ struct SawPlan {
     friend bool operator==(const SawPlan&, const SawPlan&) = default;
 };
 
-/// One colour of one face. A face with several colours has one of these for each, in the order of laying; what belongs
-/// to the face (its blank, its lettering) is the same in all of them.
+/// One face, whatever colours it has.
 struct FacePlan {
-    std::size_t sign = 0, face = 0, colour = 0;  ///< places in the job
-    bool first = true, last = true;              ///< of its face
-    std::shared_ptr<const BlankPlan> blank;
+    FaceId id;
+    FaceAt at;  ///< in the job that was planned
+    Shared<BlankPlan> blank;
     Marking marking;
-    std::shared_ptr<const LetteringPlan> lettering;
-    std::shared_ptr<const ArtPlan> art;
-    std::shared_ptr<const std::vector<Piece>> ink;     ///< as it is seen, in this colour
-    std::shared_ptr<const std::vector<Piece>> pieces;  ///< as they are cut and laid
-    /// Several colours printed on one film are cut and laid as one: with the first of them, this one, by its place
-    /// among the face's colours. The first has their pieces, and the others none.
-    std::optional<std::size_t> printed_with;
-    std::shared_ptr<const ThinPlan> thin;       ///< of this colour's pieces
-    std::shared_ptr<const Legibility> reading;  ///< of the face
-    bool mirrored = false;                      ///< lettered on the back of a clear blank: pieces are mirror writing
+    Shared<LetteringPlan> lettering;
+    Shared<ArtPlan> art;
+    Shared<Legibility> reading;
+    bool mirrored = false;  ///< lettered on the back of a clear blank: pieces are mirror writing
+    friend bool operator==(const FacePlan&, const FacePlan&) = default;
+};
+
+/// What is cut of one colour, and how.
+struct CutPlan {
+    Shared<std::vector<Piece>> pieces;  ///< as they are cut and laid
+    /// Several colours printed on one film are cut and laid as one: with the first of them, this one. The first has
+    /// their pieces, and the others none.
+    std::optional<ColourId> printed_with;
     MakingPlan making;
-    Mat bed;                                 ///< that its loads are cut on
-    std::shared_ptr<const LoadsPlan> loads;  ///< shared with other colours where that saves (loads/sharing.h)
-    std::shared_ptr<const BuildUp> method;
+    Mat bed;  ///< that its loads are cut on
+    Shared<ThinPlan> thin;
+    Shared<LoadsPlan> loads;  ///< shared with other colours where that saves (loads/sharing.h)
+    friend bool operator==(const CutPlan&, const CutPlan&) = default;
+};
+
+/// One colour of a face.
+struct ColourPlan {
+    ColourId id;
+    std::size_t colour = 0;         ///< its place in the order of laying
+    bool first = true, last = true;  ///< of its face
+    Shared<FacePlan> face;
+    Shared<std::vector<Piece>> ink;  ///< as it is seen
+    CutPlan cut;
+    Shared<BuildUp> method;
     std::vector<ShoppingItem> shopping;
+    friend bool operator==(const ColourPlan&, const ColourPlan&) = default;
 };
 
 struct Plan {
-    std::vector<FacePlan> faces;  ///< every face of every sign, in order
+    std::vector<ColourPlan> colours;  ///< of every face of every sign, in order
     std::vector<SawPlan> saw;
     std::optional<PostPlan> post;
     int loads_saved = 0;         ///< by cutting colours and signs together
     std::vector<FilmCost> film;  ///< that is still to be cut, over all signs
-    std::vector<Task> tasks;
-    std::shared_ptr<const Schedule> clock;
-    std::shared_ptr<const BenchPlan> bench;
+    Shared<std::vector<Task>> tasks;
+    Shared<Schedule> clock;
+    Shared<BenchPlan> bench;
     bool proof_signed = false;      ///< for the words as they are
     std::vector<Problem> problems;  ///< of all stations, in their order
 
-    /// Its first colour; nullptr where that face was not planned.
-    [[nodiscard]] const FacePlan* of(std::size_t sign, std::size_t face) const;
-    /// That colour of it, or its first one where nothing is in that colour.
-    [[nodiscard]] const FacePlan* of(std::size_t sign, std::size_t face, std::size_t colour) const;
-    /// The colour of a face that a step is about, by the step's name; else the first one of its face.
-    [[nodiscard]] const FacePlan* of_step(const Job& job, const std::string& step) const;
+    /// nullptr where nothing of that name was planned. A face is asked for by its first colour.
+    [[nodiscard]] const ColourPlan* of(const FaceId& face) const;
+    [[nodiscard]] const ColourPlan* of(const ColourId& colour) const;
+    /// That colour, or the first one of its face where nothing is in it.
+    [[nodiscard]] const ColourPlan* of(const FaceId& face, const ColourId& colour) const;
+    /// The colour that a step is about; for what is done once for a face, its first one.
+    [[nodiscard]] const ColourPlan* of(const StepId& step) const;
     [[nodiscard]] Mark mark_of(const std::string& station) const;
-    friend bool operator==(const Plan& a, const Plan& b);
+    friend bool operator==(const Plan&, const Plan&) = default;
 };
 
 class Planner {
@@ -87,26 +104,18 @@ class Planner {
     Planner(Planner&&) noexcept;
     Planner& operator=(Planner&&) noexcept;
 
-    /// Nothing when `stop` was requested before the end. `on_stage` is called with what is known so
-    /// far: after each face up to its own loads, then as schedule and bench are ready.
+    /// Nothing when `stop` was requested before the end. `on_face` is told after each face how many of how many are
+    /// drawn and divided.
     std::optional<Plan> plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
-                             const std::stop_token& stop = {}, const std::function<void(const Plan&)>& on_stage = {});
+                             const std::stop_token& stop = {},
+                             const std::function<void(std::size_t, std::size_t)>& on_face = {});
 
-    /// How many stages the last run had to work out anew.
-    [[nodiscard]] int stages_run() const;
+    /// What the last run had to work out anew.
+    [[nodiscard]] const std::vector<WorkedOut>& ran() const { return ran_; }
 
   private:
-    struct Memory;
-    struct ColourMemory;
-    struct LaidBefore;
-    void draw_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
-                     const std::stop_token& stop);
-    void print_together(std::vector<ColourMemory>& memory, std::vector<FacePlan>& lanes, const std::stop_token& stop);
-    bool cut_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp,
-                    const std::stop_token& stop);
-    void make_colour(const Job& job, const Library& library, ColourMemory& memory, FacePlan& fp, LaidBefore& before,
-                     const std::stop_token& stop, Plan& out);
-    std::unique_ptr<Memory> memory_;
+    std::unique_ptr<StageTable> table_;
+    std::vector<WorkedOut> ran_;
 };
 
 Plan plan(const Job& job, const Shop& shop, const Library& library, Moment moment);

@@ -7,17 +7,16 @@
 namespace skarvel {
 namespace {
 
-void say_once(Plan& plan, Problem problem) {
-    if (std::find(plan.problems.begin(), plan.problems.end(), problem) == plan.problems.end())
-        plan.problems.push_back(std::move(problem));
+void say_once(std::vector<Problem>& problems, Problem problem) {
+    if (std::find(problems.begin(), problems.end(), problem) == problems.end()) problems.push_back(std::move(problem));
 }
 
 }  // namespace
 
-void say_thin(Plan& plan, std::size_t first) {
+void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& colours) {
     ThinPlan all;
-    for (std::size_t i = first; i < plan.faces.size(); ++i) {
-        const ThinPlan& thin = *plan.faces[i].thin;
+    for (const ColourPlan& colour : colours) {
+        const ThinPlan& thin = *colour.cut.thin;
         all.strokes += thin.strokes;
         all.gaps += thin.gaps;
         all.keepers += thin.keepers;
@@ -33,7 +32,7 @@ void say_thin(Plan& plan, std::size_t first) {
     };
     const auto say = [&](int count, Thin what, const char* id, Reason remedy) {
         if (count == 0) return;
-        plan.problems.push_back({{id, {{"places", std::int64_t{count}}, {"least", least(what)}}},
+        problems.push_back({{id, {{"places", std::int64_t{count}}, {"least", least(what)}}},
                                  "lettering",
                                  std::move(remedy),
                                  Mark::Look});
@@ -43,17 +42,18 @@ void say_thin(Plan& plan, std::size_t first) {
     say(all.keepers, Thin::Keeper, "thin.keepers", {"thin.larger", {}});
 }
 
-void say_no_bed(Plan& plan, const Shop& shop, const Making& making, const Mat& bed) {
+void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed) {
     const bool unknown = !making.bed.empty() && bed_name(bed) != making.bed;
     if (!shop.machines.empty() && !unknown) return;
     Problem problem{{"loads.no-machine", {{"bed", bed.name}}}, "sections", {"loads.no-machine-remedy", {}}, Mark::Look};
     if (!shop.machines.empty()) problem.what = {"loads.no-bed", {{"asked", making.bed}, {"bed", bed.name}}};
-    say_once(plan, std::move(problem));
+    say_once(problems, std::move(problem));
 }
 
-void say_too_large(Plan& plan, const Shop& shop, const Making& making, const std::string& colour, const FacePlan& fp) {
-    if (fp.loads->seams.empty()) return;
-    const bool printed = is_printed(fp.making);
+void say_too_large(std::vector<Problem>& problems, const Shop& shop, const Making& making, const std::string& colour,
+                   const Box& face, const CutPlan& cut) {
+    if (cut.loads->seams.empty()) return;
+    const bool printed = is_printed(cut.making);
     std::vector<OtherBed> others;
     for (const Mat& bed : beds_of(shop.machines)) {
         if (bed.print.has_value() != printed) continue;
@@ -61,21 +61,45 @@ void say_too_large(Plan& plan, const Shop& shop, const Making& making, const std
         there.bed = bed_name(bed);
         others.push_back({bed.name, bed.machine, bed_for(shop, there, printed, colour).usable, bed.roll});
     }
-    Room room = fp.bed.usable;
+    Room room = cut.bed.usable;
     room.slants = making.wishes.any_angle;
-    std::vector<Problem> found = too_large(fp.loads->seams, *fp.pieces, fp.blank->face, room, fp.making, others);
-    for (Problem& problem : found) say_once(plan, std::move(problem));
+    std::vector<Problem> found = too_large(cut.loads->seams, *cut.pieces, face, room, cut.making, others);
+    for (Problem& problem : found) say_once(problems, std::move(problem));
 }
 
-void say_short(Plan& plan) {
-    for (const FilmCost& film : plan.film) {
+void say_short(std::vector<Problem>& problems, const std::vector<FilmCost>& films) {
+    for (const FilmCost& film : films) {
         if (film.left <= Length{} || film.left >= film.needed || film.to_buy == 0) continue;
         std::vector<std::pair<std::string, Argument>> buy{{"buy", film.sold_by * film.to_buy}};
         if (film.buy_cents) buy.emplace_back("cost", money(*film.buy_cents));
-        plan.problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
+        problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
                                  "sections",
                                  {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
                                  Mark::Look});
+    }
+}
+
+void say_gone(std::vector<Problem>& problems, const Job& job) {
+    for (const Sign& sign : job.signs) {
+        for (const Face& face : sign.faces) {
+            for (const ThingId& thing : without_colour(face.lettering, face.art, colours_of(face)))
+                problems.push_back({{"gone.colour", {{"thing", thing.name}, {"sign", label_of(sign)}}},
+                                    "lettering",
+                                    {"gone.colour-remedy", {}},
+                                    Mark::Look});
+        }
+    }
+    for (const CutLoad& cut : job.bench.cut) {
+        if (place_of(job, cut.of)) continue;
+        problems.push_back(
+            {{"gone.cut", {{"load", cut.id.name}}}, "sections", {"gone.cut-remedy", {}}, Mark::Look});
+    }
+    if (!job.post) return;
+    for (const PostArm& arm : job.post->arms) {
+        const bool there =
+            std::any_of(job.signs.begin(), job.signs.end(), [&](const Sign& s) { return s.id == arm.sign; });
+        if (!there)
+            problems.push_back({{"gone.arm", {{"sign", arm.sign.name}}}, "blank", {"gone.arm-remedy", {}}, Mark::Look});
     }
 }
 

@@ -1,6 +1,6 @@
 // job/remarks.h
 //
-// Remarks: what is found across stages, where the shop or several colours have a say; each is added to the plan's
+// Remarks: what is found across stages, where the shop or several colours have a say; each is added to the
 // problems, once however many signs share it.
 #pragma once
 
@@ -8,16 +8,21 @@
 
 namespace skarvel {
 
-/// What is too thin to cut or to weed, one remark for each kind, on the faces of the plan from `first` on.
-void say_thin(Plan& plan, std::size_t first);
+/// What is too thin to cut or to weed, one remark for each kind over the colours of one face.
+void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& colours);
 
 /// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
-void say_no_bed(Plan& plan, const Shop& shop, const Making& making, const Mat& bed);
+void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed);
 
 /// Pieces that no load of their bed holds whole, and what of the shop would. `colour`: as the film is seen.
-void say_too_large(Plan& plan, const Shop& shop, const Making& making, const std::string& colour, const FacePlan& fp);
+void say_too_large(std::vector<Problem>& problems, const Shop& shop, const Making& making, const std::string& colour,
+                   const Box& face, const CutPlan& cut);
 
 /// Rolls in the drawer that do not hold what is still to be cut from that film.
-void say_short(Plan& plan);
+void say_short(std::vector<Problem>& problems, const std::vector<FilmCost>& films);
+
+/// What names a thing that is not in the job, or no longer: it is kept, and told. Texts and art in a colour that their
+/// face does not have; loads cut for a colour that has gone; arms of a post whose sign has gone.
+void say_gone(std::vector<Problem>& problems, const Job& job);
 
 }  // namespace skarvel

@@ -38,10 +38,10 @@ Reason size_of(const Blank& blank, const BlankPlan& b) {
                    : Reason{"ticket.blank", {{"length", b.length}, {"width", b.width}}};
 }
 
-StationLine blank_line(const Job& job, const FacePlan& face) {
+StationLine blank_line(const Job& job, const ColourPlan& face) {
     StationLine line;
-    const Blank& blank = job.signs.at(std::min(face.sign, job.signs.size() - 1)).blank;
-    line.first = size_of(blank, *face.blank);
+    const Blank& blank = job.signs.at(std::min(face.face->at.sign, job.signs.size() - 1)).blank;
+    line.first = size_of(blank, *face.face->blank);
     std::vector<Reason> depths;
     for (const ClearZone& zone : blank.clear) {
         const Length size = zone.turns > 0                  ? zone.girth.value * zone.turns
@@ -53,12 +53,12 @@ StationLine blank_line(const Job& job, const FacePlan& face) {
     return line;
 }
 
-StationLine lettering_line(const FacePlan& face) {
-    const LetteringPlan& l = *face.lettering;
+StationLine lettering_line(const ColourPlan& face) {
+    const LetteringPlan& l = *face.face->lettering;
     if (l.letters.empty()) {
         const auto parts =
-            std::count_if(face.art->boxes.begin(), face.art->boxes.end(), [](const Box& b) { return !b.empty(); });
-        if (parts > 0) return {{"ticket.art", {{"pieces", count(face.pieces->size())}}}, {}};
+            std::count_if(face.face->art->boxes.begin(), face.face->art->boxes.end(), [](const Box& b) { return !b.empty(); });
+        if (parts > 0) return {{"ticket.art", {{"pieces", count(face.cut.pieces->size())}}}, {}};
         return {{"ticket.no-words", {}}, {}};
     }
     StationLine line{{"ticket.lettering", {{"letters", count(l.letters.size())}, {"cap", l.cap_height}}},
@@ -72,8 +72,8 @@ StationLine lettering_line(const FacePlan& face) {
     return line;
 }
 
-StationLine sections_line(const FacePlan& face) {
-    const LoadsPlan& l = *face.loads;
+StationLine sections_line(const ColourPlan& face) {
+    const LoadsPlan& l = *face.cut.loads;
     if (l.sections.empty()) return {{"ticket.nothing-to-cut", {}}, {}};
     const bool carried =
         std::all_of(l.loads.begin(), l.loads.end(), [](const Load& load) { return !load.carried_by.empty(); });
@@ -87,16 +87,16 @@ StationLine sections_line(const FacePlan& face) {
                 : Reason{"ticket.ink-cut", {{"crossings", std::int64_t{l.crossings}}, {"film", l.film_total}}}};
 }
 
-StationLine method_line(const FacePlan& face) {
+StationLine method_line(const ColourPlan& face) {
     const auto joints = std::count_if(face.method->findings.begin(), face.method->findings.end(),
                                       [](const Finding& f) { return f.mark != Mark::None; });
     StationLine line;
-    line.first = {face.making.way == Way::Decal ? "ticket.decal" : "ticket.paint-through",
-                  {{"film", face.making.film.name}}};
+    line.first = {face.cut.making.way == Way::Decal ? "ticket.decal" : "ticket.paint-through",
+                  {{"film", face.cut.making.film.name}}};
     line.second = joints > 0
                       ? Reason{"ticket.joints",
-                               {{"keepers", std::int64_t{face.loads->keepers}}, {"joints", std::int64_t{joints}}}}
-                      : Reason{"ticket.sound", {{"keepers", std::int64_t{face.loads->keepers}}}};
+                               {{"keepers", std::int64_t{face.cut.loads->keepers}}, {"joints", std::int64_t{joints}}}}
+                      : Reason{"ticket.sound", {{"keepers", std::int64_t{face.cut.loads->keepers}}}};
     return line;
 }
 
@@ -118,12 +118,12 @@ StationLine bench_line(const Plan& plan) {
 
 }  // namespace
 
-std::array<StationLine, station_count> summary(const Job& job, const Plan& plan, std::size_t records, std::size_t sign,
-                                               std::size_t face_of_sign) {
+std::array<StationLine, station_count> summary(const Job& job, const Plan& plan, std::size_t records,
+                                               const FaceAt& at) {
     std::array<StationLine, station_count> lines;
-    if (plan.faces.empty()) return lines;
-    const FacePlan* at_hand = plan.of(sign, face_of_sign);
-    const FacePlan& face = at_hand != nullptr ? *at_hand : plan.faces.front();
+    if (plan.colours.empty()) return lines;
+    const ColourPlan* at_hand = plan.of(face_at(job, at).id);
+    const ColourPlan& face = at_hand != nullptr ? *at_hand : plan.colours.front();
     lines = {blank_line(job, face),
              lettering_line(face),
              sections_line(face),

@@ -20,6 +20,6 @@ struct StationLine {
 
 /// Of one face where stations belong to one face; of the first that was planned where that one was not.
 std::array<StationLine, station_count> summary(const Job& job, const Plan& plan, std::size_t records,
-                                               std::size_t sign = 0, std::size_t face = 0);
+                                               const FaceAt& at = {});
 
 }  // namespace skarvel

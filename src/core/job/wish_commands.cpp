@@ -8,21 +8,21 @@ namespace {
 
 constexpr Length same_place = Length::nanometres(2 * grid_nm);
 
-std::int64_t low_edge(const FacePlan& plan, Axis axis) { return along(axis, plan.blank->face.low); }
+std::int64_t low_edge(const ColourPlan& plan, Axis axis) { return along(axis, plan.face->blank->face.low); }
 
 // Where a seam's ends are, from the edge of the face; both zero where it runs from edge to edge.
-std::pair<Length, Length> ends_of(const FacePlan& plan, const Seam& seam) {
-    const Box& face = plan.blank->face;
+std::pair<Length, Length> ends_of(const ColourPlan& plan, const Seam& seam) {
+    const Box& face = plan.face->blank->face;
     const Axis across = other(seam.axis);
     if (seam.from <= along(across, face.low) && seam.to >= along(across, face.high)) return {};
     return {from_grid(seam.from - along(across, face.low)), from_grid(seam.to - along(across, face.low))};
 }
 
 // A seam and those that it ends on, and those that they end on.
-void keep(Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Measure& where,
+void keep(Job& job, const ColourAt& at, const ColourPlan& plan, std::size_t seam, const Measure& where,
           std::set<std::size_t>& kept) {
     if (!kept.insert(seam).second) return;
-    const Seam& s = plan.loads->seams[seam];
+    const Seam& s = plan.cut.loads->seams[seam];
     Wishes& wishes = wishes_of(job, at);
     const auto [from, to] = ends_of(plan, s);
     if (const auto known = wish_for(job, at, plan, s)) {
@@ -30,26 +30,26 @@ void keep(Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, 
     } else {
         wishes.seams.push_back({false, s.axis, where, {}, from, to});
     }
-    const std::int64_t near = to_grid(s.lap) + to_grid(plan.making.lap) + to_grid(0.125_in);
-    for (std::size_t i = 0; i < plan.loads->seams.size(); ++i) {
-        const Seam& end = plan.loads->seams[i];
+    const std::int64_t near = to_grid(s.lap) + to_grid(plan.cut.making.lap) + to_grid(0.125_in);
+    for (std::size_t i = 0; i < plan.cut.loads->seams.size(); ++i) {
+        const Seam& end = plan.cut.loads->seams[i];
         if (end.axis == s.axis || end.from > s.where || end.to < s.where) continue;
         if (std::abs(end.where - s.from) > near && std::abs(end.where - s.to) > near) continue;
         keep(job, at, plan, i, measure_of(place_of(plan, end), {}), kept);
     }
 }
 
-Seam across_face(const FacePlan& plan, Axis axis, std::int64_t where) {
+Seam across_face(const ColourPlan& plan, Axis axis, std::int64_t where) {
     Seam seam;
     seam.axis = axis;
     seam.where = where;
-    seam.from = along(other(axis), plan.blank->face.low);
-    seam.to = along(other(axis), plan.blank->face.high);
+    seam.from = along(other(axis), plan.face->blank->face.low);
+    seam.to = along(other(axis), plan.face->blank->face.high);
     return seam;
 }
 
-void forbid_near(Wishes& wishes, const FacePlan& plan, const Seam& s, const Display& display) {
-    const auto [from, to] = gap_around(s, *plan.pieces);
+void forbid_near(Wishes& wishes, const ColourPlan& plan, const Seam& s, const Display& display) {
+    const auto [from, to] = gap_around(s, *plan.cut.pieces);
     const auto [cross_from, cross_to] = ends_of(plan, s);
     const Length middle = from_grid((from + to) / 2 - low_edge(plan, s.axis));
     wishes.seams.push_back(
@@ -70,7 +70,7 @@ const Wishes& wishes_of(const Job& job, const ColourAt& at) {
     return job.signs.at(at.face.sign).faces.at(at.face.face).colours.at(at.colour).making.wishes;
 }
 
-std::optional<std::size_t> wish_for(const Job& job, const ColourAt& at, const FacePlan& plan, const Seam& seam) {
+std::optional<std::size_t> wish_for(const Job& job, const ColourAt& at, const ColourPlan& plan, const Seam& seam) {
     const Wishes& wishes = wishes_of(job, at);
     for (std::size_t i = 0; i < wishes.seams.size(); ++i) {
         const SeamWish& w = wishes.seams[i];
@@ -81,9 +81,9 @@ std::optional<std::size_t> wish_for(const Job& job, const ColourAt& at, const Fa
     return std::nullopt;
 }
 
-Length place_of(const FacePlan& plan, const Seam& seam) { return from_grid(seam.where - low_edge(plan, seam.axis)); }
+Length place_of(const ColourPlan& plan, const Seam& seam) { return from_grid(seam.where - low_edge(plan, seam.axis)); }
 
-TriedSeam try_seam(const FacePlan& plan, const Seam& seam, std::int64_t where, const Display& display) {
+TriedSeam try_seam(const ColourPlan& plan, const Seam& seam, std::int64_t where, const Display& display) {
     const std::int64_t step =
         to_grid(display.unit == Unit::Inch ? Length::inches(1) / display.denominator : Length::from_mm(1));
     const std::int64_t edge = low_edge(plan, seam.axis);
@@ -91,7 +91,7 @@ TriedSeam try_seam(const FacePlan& plan, const Seam& seam, std::int64_t where, c
     TriedSeam out;
     out.where = edge + (off + step / 2) / step * step;
     out.at = measure_of(from_grid(out.where - edge), display);
-    for (const Piece& p : *plan.pieces) {
+    for (const Piece& p : *plan.cut.pieces) {
         const Box box = p.shape.bounds();
         const Axis across = other(seam.axis);
         if (along(across, box.high) > seam.from && along(across, box.low) < seam.to)
@@ -100,17 +100,17 @@ TriedSeam try_seam(const FacePlan& plan, const Seam& seam, std::int64_t where, c
     return out;
 }
 
-Job move_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Measure& to) {
-    if (seam >= plan.loads->seams.size()) return job;
+Job move_seam(const Job& job, const ColourAt& at, const ColourPlan& plan, std::size_t seam, const Measure& to) {
+    if (seam >= plan.cut.loads->seams.size()) return job;
     Job out = job;
     std::set<std::size_t> kept;
     keep(out, at, plan, seam, to, kept);
     return out;
 }
 
-Job forbid_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Display& display) {
-    if (seam >= plan.loads->seams.size()) return job;
-    const Seam& s = plan.loads->seams[seam];
+Job forbid_seam(const Job& job, const ColourAt& at, const ColourPlan& plan, std::size_t seam, const Display& display) {
+    if (seam >= plan.cut.loads->seams.size()) return job;
+    const Seam& s = plan.cut.loads->seams[seam];
     Job out = job;
     Wishes& wishes = wishes_of(out, at);
     if (const auto known = wish_for(job, at, plan, s))
@@ -119,7 +119,7 @@ Job forbid_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::s
     return out;
 }
 
-Job want_seam(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+Job want_seam(const Job& job, const ColourAt& at, const ColourPlan& plan, Axis axis, std::int64_t where,
               const Display& display) {
     const Measure place = try_seam(plan, across_face(plan, axis, where), where, display).at;
     Job out = job;
@@ -131,10 +131,10 @@ Job want_seam(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axi
     return out;
 }
 
-Job forbid_seams_at(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+Job forbid_seams_at(const Job& job, const ColourAt& at, const ColourPlan& plan, Axis axis, std::int64_t where,
                     const Display& display) {
     Seam seam = across_face(plan, axis, where);
-    for (const Piece& p : *plan.pieces) seam.crossed += crossed(p.shape, axis, where);
+    for (const Piece& p : *plan.cut.pieces) seam.crossed += crossed(p.shape, axis, where);
     Job out = job;
     forbid_near(wishes_of(out, at), plan, seam, display);
     return out;

@@ -8,20 +8,13 @@
 
 namespace skarvel {
 
-/// Which colour of which face.
-struct ColourAt {
-    FaceAt face;
-    std::size_t colour = 0;
-    friend bool operator==(const ColourAt&, const ColourAt&) = default;
-};
-
 Wishes& wishes_of(Job& job, const ColourAt& at);
 const Wishes& wishes_of(const Job& job, const ColourAt& at);
 
 /// The place in the wishes of the one that a seam of the plan follows; nothing where it was found.
-std::optional<std::size_t> wish_for(const Job& job, const ColourAt& at, const FacePlan& plan, const Seam& seam);
+std::optional<std::size_t> wish_for(const Job& job, const ColourAt& at, const ColourPlan& plan, const Seam& seam);
 /// Where a seam lies, from the left or the bottom edge of the face.
-Length place_of(const FacePlan& plan, const Seam& seam);
+Length place_of(const ColourPlan& plan, const Seam& seam);
 
 /// What a seam would come to elsewhere, while it is dragged: on the nearest line that can be measured to.
 struct TriedSeam {
@@ -30,17 +23,17 @@ struct TriedSeam {
     Length crossed;          ///< ink
     friend bool operator==(const TriedSeam&, const TriedSeam&) = default;
 };
-TriedSeam try_seam(const FacePlan& plan, const Seam& seam, std::int64_t where, const Display& display);
+TriedSeam try_seam(const ColourPlan& plan, const Seam& seam, std::int64_t where, const Display& display);
 
 /// A seam to another place. The seams that it ends on stay where they are now.
-Job move_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Measure& to);
+Job move_seam(const Job& job, const ColourAt& at, const ColourPlan& plan, std::size_t seam, const Measure& to);
 /// No seam in the gap that this one lies in.
-Job forbid_seam(const Job& job, const ColourAt& at, const FacePlan& plan, std::size_t seam, const Display& display);
+Job forbid_seam(const Job& job, const ColourAt& at, const ColourPlan& plan, std::size_t seam, const Display& display);
 /// A seam where there is none, from edge to edge: on the nearest line that can be measured to.
-Job want_seam(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+Job want_seam(const Job& job, const ColourAt& at, const ColourPlan& plan, Axis axis, std::int64_t where,
               const Display& display);
 /// No seam in the gap that this place lies in, or half an inch to both sides where it lies between no ink.
-Job forbid_seams_at(const Job& job, const ColourAt& at, const FacePlan& plan, Axis axis, std::int64_t where,
+Job forbid_seams_at(const Job& job, const ColourAt& at, const ColourPlan& plan, Axis axis, std::int64_t where,
                     const Display& display);
 /// A wish about seams is dropped.
 Job free_seam(const Job& job, const ColourAt& at, std::size_t wish);

@@ -28,8 +28,8 @@ class Tree {
     enum class State { New, Under, Done };
 
     std::optional<std::int64_t> line_of(std::size_t i, const Hang& hang) {
-        if (hang.on == "face") return side_of(face_, axis_, hang.its);
-        if (hang.on == "usable") return side_of(usable_, axis_, hang.its);
+        if (hang.on == on_face) return side_of(face_, axis_, hang.its);
+        if (hang.on == on_usable) return side_of(usable_, axis_, hang.its);
         const auto at = std::find_if(things_.begin(), things_.end(), [&](const Hanging& t) { return t.id == hang.on; });
         if (at == things_.end()) {
             out_.lost.push_back(things_[i].id);

@@ -11,13 +11,18 @@
 
 #include "geometry/region.h"
 #include "measure/reading.h"
+#include "values/id.h"
 
 namespace skarvel {
 
 enum class Side { Low, Middle, High };  ///< left or bottom, middle, right or top
 
+/// What is always there to hang on.
+inline const ThingId on_face{"face"};
+inline const ThingId on_usable{"usable"};
+
 struct Hang {
-    std::string on = "face";  ///< "face", "usable", or the id of another thing
+    ThingId on = on_face;  ///< the face, the usable room, or another thing
     Side its = Side::Middle;  ///< that line of what it hangs on
     Side mine = Side::Middle;
     Measure by{"0 in", {}};  ///< from its line to mine, to the right or upwards
@@ -25,16 +30,15 @@ struct Hang {
 };
 
 struct Hanging {
-    std::string id;
+    ThingId id;
     Box box;  ///< where it stands before it is hung
     std::optional<Hang> across, up;
 };
 
 struct Hung {
     std::vector<Point> moves;  ///< for each thing, by how much it moves to hang as decided
-    std::vector<std::string>
-        circles;                    ///< ids of things that hang on themselves by way of others: left where they stood
-    std::vector<std::string> lost;  ///< ids of things that hang on what is not there
+    std::vector<ThingId> circles;  ///< things that hang on themselves by way of others: left where they stood
+    std::vector<ThingId> lost;     ///< things that hang on what is not there
 };
 
 Hung hang(const std::vector<Hanging>& things, const Box& face, const Box& usable);

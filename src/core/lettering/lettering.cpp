@@ -338,19 +338,19 @@ class Placer {
         for (std::size_t i = 0; i < which.size(); ++i) {
             if (hung.moves[i] != Point{}) move(texts_[which[i]], hung.moves[i]);
         }
-        for (const std::string& id : hung.circles)
+        for (const ThingId& id : hung.circles)
             problem({"lettering.hangs-on-itself", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}},
                     Mark::Look);
-        for (const std::string& id : hung.lost)
+        for (const ThingId& id : hung.lost)
             problem({"lettering.hangs-on-nothing", {{"text", words_of(id)}}}, {"lettering.hang-elsewhere", {}},
                     Mark::Look);
     }
 
-    std::string words_of(const std::string& id) const {
+    std::string words_of(const ThingId& id) const {
         for (const Text& t : lettering_.texts) {
             if (t.id == id) return first_words(t);
         }
-        return id;
+        return id.name;
     }
     static std::string first_words(const Text& t) { return t.words.substr(0, t.words.find('\n')); }
 
@@ -607,9 +607,9 @@ LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typef
     return place(Lettering{{text}, false}, LetteringRoom{usable, {}, usable, false, {}, {}}, typefaces);
 }
 
-std::string unused_text_id(const Lettering& lettering) {
+ThingId unused_text_id(const Lettering& lettering) {
     for (std::size_t n = 0;; ++n) {
-        std::string id = letter_for(n);
+        ThingId id{letter_for(n)};
         if (std::none_of(lettering.texts.begin(), lettering.texts.end(), [&](const Text& t) { return t.id == id; }))
             return id;
     }

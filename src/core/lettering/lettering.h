@@ -43,7 +43,7 @@ struct Nudge {
 /// A rim behind the ink, in another colour.
 struct Rim {
     Measure width;
-    std::size_t colour = 0;
+    ColourId colour = first_colour;
     bool under = true;  ///< it runs on under the ink; otherwise it is cut out there, all but `overlap`
     Measure overlap{"1/16 in", Length::sixtyfourths(4)};
     bool inner = false;  ///< inside the outline of the ink instead of around it
@@ -51,7 +51,7 @@ struct Rim {
 };
 
 struct Text {
-    std::string id = "a";  ///< short and lasting: others hang on it
+    ThingId id{"a"};    ///< others hang on it
     std::string words;     ///< UTF-8, lines divided by \n
     TypefaceName typeface;
     Arrangement arrangement = Arrangement::Stack;
@@ -70,7 +70,7 @@ struct Text {
     std::optional<Hang> across, up;
     bool locked = false;
     std::vector<Nudge> nudges;
-    std::size_t colour = 0;  ///< of the face's colours
+    ColourId colour = first_colour;  ///< of the face's colours
     std::optional<Rim> rim;
     friend bool operator==(const Text&, const Text&) = default;
 };
@@ -114,7 +114,7 @@ struct PlacedLetter {
 
 /// What became of one text.
 struct PlacedText {
-    std::string id;
+    ThingId id;
     Box ink;
     Length cap_height, x_height;         ///< as set
     double stretch = 1;                  ///< width factor over height factor
@@ -149,7 +149,7 @@ LetteringPlan place(const Lettering& lettering, const LetteringRoom& room, const
 /// One text in a rectangle.
 LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typeface>& typefaces);
 
-/// A name that no text of the lettering has yet.
-std::string unused_text_id(const Lettering& lettering);
+/// An id that no text of the lettering has yet.
+ThingId unused_text_id(const Lettering& lettering);
 
 }  // namespace skarvel

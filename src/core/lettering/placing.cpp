@@ -32,14 +32,14 @@ bool across_from(const Box& a, const Box& b, Axis axis) {
 std::optional<Found> best_line(const SnapInput& in, Axis axis) {
     const Box dragged = moved(in.thing.box, in.by);
     std::optional<Found> best;
-    const auto look = [&](const std::string& on, Side its, Side mine, std::int64_t line, std::int64_t to, bool equal,
+    const auto look = [&](const ThingId& on, Side its, Side mine, std::int64_t line, std::int64_t to, bool equal,
                           Length by) {
         const std::int64_t off = to - side_of(dragged, axis, mine);
         if (std::abs(off) > in.reach) return;
         if (best && std::abs(best->off) <= std::abs(off)) return;
         best = Found{{on, its, mine, measure_of(by, in.display)}, along(axis, in.by) + off, line, off, equal};
     };
-    const auto all_sides = [&](const std::string& on, const Box& box) {
+    const auto all_sides = [&](const ThingId& on, const Box& box) {
         for (const Side its : sides) {
             const std::int64_t line = side_of(box, axis, its);
             for (const Side mine : sides) {
@@ -49,8 +49,8 @@ std::optional<Found> best_line(const SnapInput& in, Axis axis) {
             }
         }
     };
-    all_sides("face", in.face);
-    all_sides("usable", in.usable);
+    all_sides(on_face, in.face);
+    all_sides(on_usable, in.usable);
     for (const PlacedThing& other : in.others) all_sides(other.id, other.box);
     // Half way between the neighbours on either side.
     const PlacedThing* low = nullptr;
@@ -115,7 +115,7 @@ Hang moved_by(const std::optional<Hang>& now, const Box& box, const Box& face, A
     return hang;
 }
 
-Hang lined_up(const std::string& on, Side side) { return {on, side, side, Measure{"0 in", {}}}; }
+Hang lined_up(const ThingId& on, Side side) { return {on, side, side, Measure{"0 in", {}}}; }
 
 std::vector<std::optional<Hang>> spread(const std::vector<PlacedThing>& things, Axis axis, const Display& display) {
     if (things.size() < 3) return {};

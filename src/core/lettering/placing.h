@@ -18,7 +18,7 @@
 namespace skarvel {
 
 struct PlacedThing {
-    std::string id;
+    ThingId id;
     Box box;
     friend bool operator==(const PlacedThing&, const PlacedThing&) = default;
 };
@@ -48,7 +48,7 @@ Hang moved_by(const std::optional<Hang>& now, const Box& box, const Box& face, A
               const Display& display);
 
 /// So that it lines up with that side of the face's usable room or of another thing.
-Hang lined_up(const std::string& on, Side side);
+Hang lined_up(const ThingId& on, Side side);
 
 /// Things in the order given, each hung on the one before, so that all gaps along the axis are equal while the first
 /// and the last stay. Empty with fewer than three.

@@ -204,9 +204,9 @@ std::vector<Run> jobs_of(const LaidSection& laid) {
 
 }  // namespace
 
-std::vector<OnMat> on_mat(const Load& load, const std::vector<Section>& sections, const std::string& of) {
+std::vector<OnMat> on_mat(const Load& load, const std::vector<Section>& sections, const ColourId& of) {
     std::vector<OnMat> all;
-    const auto add = [&](const Section& section, const Placement& p, const std::string& whose) {
+    const auto add = [&](const Section& section, const Placement& p, const ColourId& whose) {
         const Point low = p.slant != 0 ? section.film.rotated(p.slant).bounds().low
                           : p.turned   ? section.film.turned().bounds().low
                                        : section.film.bounds().low;

@@ -32,7 +32,7 @@ struct KnifeWay {
 /// A section as it lies on the mat.
 struct OnMat {
     std::string name;
-    std::string of;       ///< sign, face and colour
+    ColourId of;
     std::size_t section;  ///< its place in the plan of `of`
     LaidSection laid;
     Placement placement;
@@ -40,7 +40,7 @@ struct OnMat {
     friend bool operator==(const OnMat&, const OnMat&) = default;
 };
 /// `of`: of the load's own sections.
-std::vector<OnMat> on_mat(const Load& load, const std::vector<Section>& sections, const std::string& of);
+std::vector<OnMat> on_mat(const Load& load, const std::vector<Section>& sections, const ColourId& of);
 
 KnifeWay knife_way(const std::vector<OnMat>& load, const Knife& knife);
 

@@ -337,6 +337,7 @@ void add_up(LoadsPlan& plan, const Mat& mat) {
         load.name.clear();
         for (const Placement& p : load.placements)
             load.name += (load.name.empty() ? "" : "+") + plan.sections[p.section].letters;
+        if (!load.cut) load.key = load.name;
     }
     plan.share = film_area > 0 ? used_area / film_area : 0;
     for (const Section& section : plan.sections) plan.keepers += static_cast<int>(section.keepers.size());
@@ -349,7 +350,7 @@ void pack_rest(LoadsPlan& plan, const std::vector<std::size_t>& which, const Mat
     const Packed packed = pack(films, room_on(mat, making), load_gap);
     const std::vector<Length> skips = skips_for(packed, films, mat);
     for (std::size_t n = 0; n < packed.loads.size(); ++n) {
-        Load load{"", packed.loads[n], film_for(packed.loads[n], films, mat), 0, false};
+        Load load{"", "", packed.loads[n], film_for(packed.loads[n], films, mat), 0, false};
         load.skip = skips[n];
         load.film_length += load.skip;
         for (Placement& p : load.placements) p.section = which[p.section];

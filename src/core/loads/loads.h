@@ -17,6 +17,7 @@
 #include <vector>
 
 #include "sections/sections.h"
+#include "values/id.h"
 
 namespace skarvel {
 
@@ -66,8 +67,9 @@ struct CutLoad {
     Length film_length;
     bool keep = false;  ///< the maker has said that it is used although the design has changed
     Moment at;
-    std::string of = "1";        ///< the sign and face that it was cut for, as steps name them
-    std::string carried_by{};    ///< the step that cut it, where that was another colour's
+    CutId id{};                  ///< its name in the steps of its colour
+    ColourId of = first_colour;  ///< what it was cut for
+    StepId carried_by{};         ///< the step that cut it, where that was another colour's
     std::string colour{};        ///< of a decal's film
     std::string from{};          ///< the leftover that it was cut from
     std::optional<Room> rest{};  ///< what it left of its film
@@ -77,20 +79,21 @@ struct CutLoad {
 
 /// A section of another colour or sign that lies on the same load.
 struct Guest {
-    std::string of;  ///< sign, face and colour, as steps name them
+    ColourId of;
     Section section;
     Placement placement;  ///< `section` counts in the plan of `of`
     friend bool operator==(const Guest&, const Guest&) = default;
 };
 
 struct Load {
-    std::string name;  ///< "1", or the letters of its sections once that must survive a new plan
+    std::string name;  ///< the letters of its sections
+    std::string key;   ///< what its steps are named after: its name, or once it is cut the name it was cut under
     std::vector<Placement> placements;
     Length film_length;  ///< to cut from the roll
     double share = 0;    ///< of that film covered by sections
     bool cut = false;
     std::vector<Guest> guests{};  ///< what else is cut in the same go
-    std::string carried_by{};     ///< the step that cuts it, where another colour's load carries these sections
+    StepId carried_by{};          ///< the step that cuts it, where another colour's load carries these sections
     std::optional<Room> rest{};   ///< what it leaves of its film, worth keeping
     std::string from{};           ///< the leftover that does for it, by its name; empty: from the roll
     Length skip{};                ///< of its film, let pass so that the pattern runs on from the load before

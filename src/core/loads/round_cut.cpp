@@ -168,7 +168,15 @@ std::vector<Section> cut_again_alone(const Section& whole, const Section& left, 
 
 }  // namespace
 
-Load load_of(const CutLoad& cut) { return {"", cut.placements, cut.film_length, 0, true, {}, cut.carried_by, {}, {}}; }
+Load load_of(const CutLoad& cut) {
+    Load load;
+    load.key = cut.id.name;
+    load.placements = cut.placements;
+    load.film_length = cut.film_length;
+    load.cut = true;
+    load.carried_by = cut.carried_by;
+    return load;
+}
 
 std::optional<Kept> kept_in(const std::vector<Section>& sections, const std::vector<CutLoad>& cut,
                             const MakingPlan& making) {

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <map>
 
+#include "values/work.h"
+
 namespace skarvel {
 namespace {
 
@@ -17,7 +19,7 @@ std::string name_of(const std::vector<Placement>& placements, const LoadsPlan& p
 }
 
 // The loads of one group packed together, put in place of those that each had alone.
-void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_t>& group, Shared& out) {
+void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_t>& group, SharedLoads& out) {
     std::vector<Item> items;
     std::vector<Box> films;
     std::size_t loads_apart = 0;
@@ -63,9 +65,9 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         }
         const std::size_t host = of.begin()->first;
         for (auto& [s, load] : of) {
-            load.name = name_of(load.placements, plans[s]);
+            load.name = load.key = name_of(load.placements, plans[s]);
             if (s != host) {
-                load.carried_by = sharers[host].of + "/cut/" + of[host].name;
+                load.carried_by = step_id(sharers[host].of, Work::Cut, of[host].key);
                 for (const Placement& p : load.placements)
                     of[host].guests.push_back({sharers[s].of, plans[s].sections[p.section], p});
             }
@@ -104,7 +106,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
                              {"apart", static_cast<std::int64_t>(loads_apart)},
                              {"film", film_together}}});
     }
-    for (auto& [s, plan] : plans) out.plans[s] = std::make_shared<const LoadsPlan>(std::move(plan));
+    for (auto& [s, plan] : plans) out.plans[s] = Shared<LoadsPlan>(std::move(plan));
 }
 
 Box lies_on(const Load& load, const LoadsPlan& plan) {
@@ -115,7 +117,7 @@ Box lies_on(const Load& load, const LoadsPlan& plan) {
 }
 
 // What is in the drawer is used first, and what is left of each load is told.
-void look_in_drawer(const std::vector<Sharer>& sharers, std::vector<FilmStock> drawer, Shared& out) {
+void look_in_drawer(const std::vector<Sharer>& sharers, std::vector<FilmStock> drawer, SharedLoads& out) {
     for (std::size_t s = 0; s < sharers.size(); ++s) {
         LoadsPlan plan = *out.plans[s];
         for (Load& load : plan.loads) {
@@ -129,14 +131,14 @@ void look_in_drawer(const std::vector<Sharer>& sharers, std::vector<FilmStock> d
                 load.rest = rest_of(load, plan.sections, sharers[s].bed);
             }
         }
-        if (plan != *out.plans[s]) out.plans[s] = std::make_shared<const LoadsPlan>(std::move(plan));
+        if (plan != *out.plans[s]) out.plans[s] = Shared<LoadsPlan>(std::move(plan));
     }
 }
 
 }  // namespace
 
-Shared share_loads(const std::vector<Sharer>& sharers, const std::vector<FilmStock>& drawer) {
-    Shared out;
+SharedLoads share_loads(const std::vector<Sharer>& sharers, const std::vector<FilmStock>& drawer) {
+    SharedLoads out;
     for (const Sharer& s : sharers) out.plans.push_back(s.loads);
     std::map<std::string, std::vector<std::size_t>> groups;
     for (std::size_t i = 0; i < sharers.size(); ++i) {

@@ -6,32 +6,28 @@
 // it, and the others' sections are guests. What is already cut stays as it was.
 #pragma once
 
-#include <memory>
-
 #include "loads/machines.h"
+#include "values/shared.h"
 
 namespace skarvel {
 
 struct Sharer {
-    std::string of;      ///< sign, face and colour, as steps name them
+    ColourId of;
     std::string film;    ///< as Making names it
     std::string colour;  ///< of a decal; any colour does for masks, which name none
     bool mask = true;
     Mat bed;
-    std::shared_ptr<const LoadsPlan> loads;
-    friend bool operator==(const Sharer& a, const Sharer& b) {
-        return a.of == b.of && a.film == b.film && a.colour == b.colour && a.mask == b.mask && a.bed == b.bed &&
-               (a.loads == b.loads || (a.loads && b.loads && *a.loads == *b.loads));
-    }
+    Shared<LoadsPlan> loads;
+    friend bool operator==(const Sharer&, const Sharer&) = default;
 };
 
-struct Shared {
-    std::vector<std::shared_ptr<const LoadsPlan>> plans;  ///< one for each sharer; the same one where nothing is shared
+struct SharedLoads {
+    std::vector<Shared<LoadsPlan>> plans;  ///< one for each sharer; the same one where nothing is shared
     int loads_saved = 0;
-    friend bool operator==(const Shared&, const Shared&) = default;
+    friend bool operator==(const SharedLoads&, const SharedLoads&) = default;
 };
 
 /// Loads that a leftover or a sheet in the drawer does for are cut from that, the smallest that does, each piece once.
-Shared share_loads(const std::vector<Sharer>& sharers, const std::vector<FilmStock>& drawer);
+SharedLoads share_loads(const std::vector<Sharer>& sharers, const std::vector<FilmStock>& drawer);
 
 }  // namespace skarvel

@@ -64,24 +64,24 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     r.outcome = job.finished ? job.finished->outcome : "";
     r.note = job.finished ? job.finished->note : "";
     Length film;
-    for (const FacePlan& face : plan.faces) {
+    for (const ColourPlan& face : plan.colours) {
         if (face.first)
-            r.size += (r.size.empty() ? "" : "; ") + show(face.blank->length, shop.display) + " × " +
-                      show(face.blank->width, shop.display);
-        r.making = face.making.way == Way::Decal ? "decal" : "paint-through";
-        r.film = face.making.film.name;
+            r.size += (r.size.empty() ? "" : "; ") + show(face.face->blank->length, shop.display) + " × " +
+                      show(face.face->blank->width, shop.display);
+        r.making = face.cut.making.way == Way::Decal ? "decal" : "paint-through";
+        r.film = face.cut.making.film.name;
         r.paint = face.method->colour.kind == "none" ? "" : face.method->colour.name;
-        r.sections += static_cast<int>(face.loads->sections.size());
-        r.loads += static_cast<int>(std::count_if(face.loads->loads.begin(), face.loads->loads.end(),
+        r.sections += static_cast<int>(face.cut.loads->sections.size());
+        r.loads += static_cast<int>(std::count_if(face.cut.loads->loads.begin(), face.cut.loads->loads.end(),
                                                   [](const Load& l) { return l.carried_by.empty(); }));
-        r.keepers += face.loads->keepers;
-        film += face.loads->film_total;
+        r.keepers += face.cut.loads->keepers;
+        film += face.cut.loads->film_total;
     }
     r.film_length = show(film, shop.display);
     if (const Length lost = spoilt_film(job.bench); lost > Length{})
         r.film_length += ", " + show(lost, shop.display) + " spoilt";
     Minutes hands{0};
-    for (const Task& task : plan.tasks) hands += task.hands_on;
+    for (const Task& task : *plan.tasks) hands += task.hands_on;
     r.hands_on_minutes = static_cast<int>(hands.count());
     if (!job.bench.ticks.empty() && job.finished) {
         Moment first = job.finished->at;

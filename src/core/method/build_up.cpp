@@ -10,20 +10,17 @@ namespace {
 
 std::string colour_or(const std::string& colour, const char* otherwise) { return colour.empty() ? otherwise : colour; }
 
-// Nothing for a material that only the job names.
-const std::string* material_name(const Trade& trade, const std::string& id) {
-    for (const auto& [known, name] : trade.materials) {
-        if (known == id) return &name;
-    }
-    return nullptr;
-}
+constexpr const char* unknown_bare = "#d8b886";  // as pine, where the job names a material that the tables do not
 
 Facts facts_of(const MethodInput& in, const BuildUp& b, const Trade& trade) {
     const bool mask = in.making.way == Way::PaintThrough;
-    const std::string ground_colour = colour_or(!in.under.empty()  ? in.under
-                                                : in.finish.ground ? in.finish.ground->colour
-                                                                   : "",
-                                                "#d8b886");
+    const Material* material = material_of(trade, in.material);
+    const Material* seen = material_of(trade, in.bare);
+    const std::string bare = seen == nullptr ? unknown_bare : seen->colour;
+    const std::string ground_colour = colour_or(!in.under.empty()      ? in.under
+                                                : b.ground_coats > 0   ? in.finish.ground->colour
+                                                                       : "",
+                                                bare.c_str());
     const auto hours = [](Minutes m) { return static_cast<double>(m.count()) / 60; };
     Facts f;
     f["way"] = std::string(mask ? "paint-through" : "decal");
@@ -35,7 +32,7 @@ Facts facts_of(const MethodInput& in, const BuildUp& b, const Trade& trade) {
     f["tool.margin.in"] = in.making.tool.margin.in_inches();
     f["mask.spans"] = in.spans_face;
     f["material"] = in.material;
-    f["material.known"] = material_name(trade, in.material) != nullptr;
+    f["material.known"] = material != nullptr;
     f["surface"] = in.surface;
     f["sanded"] = in.finish.sanded;
     f["already"] = in.already;
@@ -90,10 +87,10 @@ Reason coats_detail(const Coat& coat, int coats, const char* id) {
 
 void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
     const bool mask = in.making.way == Way::PaintThrough;
-    const std::string* wood = material_name(trade, in.material);
-    b.layers.push_back({"wood",
+    const Material* bare = material_of(trade, in.material);
+    b.layers.push_back({LayerKind::Bare,
                         "",
-                        {"layer.wood", {{"material", wood == nullptr ? in.material : *wood}}},
+                        {"layer.wood", {{"material", bare == nullptr ? in.material : bare->name}}},
                         in.finish.sanded && in.grit > 0
                             ? Reason{"layer.wood-sanded-to", {{"grit", std::int64_t{in.grit}}}}
                         : in.finish.sanded ? Reason{"layer.wood-sanded", {}}
@@ -104,7 +101,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                         false});
     const auto ground_layer = [&] {
         if (b.ground_coats == 0) return;
-        b.layers.push_back({"ground",
+        b.layers.push_back({LayerKind::Ground,
                             "ground",
                             {"layer.ground", {{"colour", in.finish.ground->colour_name}}},
                             coats_detail(b.ground, b.ground_coats, "layer.coats"),
@@ -115,7 +112,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
     };
     // On the back of a clear blank the ground comes last: what is laid first is seen in front.
     if (!in.from_behind) ground_layer();
-    const auto clear_layer = [&](const char* kind, const char* joint) {
+    const auto clear_layer = [&](LayerKind kind, const char* joint) {
         b.layers.push_back({kind,
                             joint,
                             {"layer.clear", {}},
@@ -125,10 +122,10 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             false,
                             false});
     };
-    if (b.clear_coats > 0 && !in.finish.clear_over) clear_layer("clear-under", "clear");
+    if (b.clear_coats > 0 && !in.finish.clear_over) clear_layer(LayerKind::ClearUnder, "clear");
     b.layers.insert(b.layers.end(), in.earlier.begin(), in.earlier.end());
     if (mask) {
-        b.layers.push_back({"film",
+        b.layers.push_back({LayerKind::Film,
                             "film",
                             {"layer.mask", {}},
                             {"layer.film", {{"film", in.making.film.name}}},
@@ -139,7 +136,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
         if (in.finish.seal != "none") {
             const bool by_ground = in.finish.seal == "ground";
             b.layers.push_back(
-                {"seal",
+                {LayerKind::Seal,
                  "seal",
                  {"layer.seal", {}},
                  {by_ground ? "layer.seal-ground" : "layer.seal-clear", {}},
@@ -148,7 +145,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                  true,
                  false});
         }
-        b.layers.push_back({"colour",
+        b.layers.push_back({LayerKind::Colour,
                             "colour",
                             {"layer.colour", {{"colour", in.colour.colour_name}}},
                             coats_detail(b.colour, b.colour_coats, "layer.thin-coats"),
@@ -157,7 +154,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             true,
                             false});
     } else {
-        b.layers.push_back({"film",
+        b.layers.push_back({LayerKind::Film,
                             "film",
                             {"layer.decal", {{"colour", in.colour.colour_name}}},
                             {"layer.film", {{"film", in.making.film.name}}},
@@ -167,7 +164,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             false});
     }
     if (in.from_behind) ground_layer();
-    if (b.clear_coats > 0 && in.finish.clear_over) clear_layer("clear", "clear");
+    if (b.clear_coats > 0 && in.finish.clear_over) clear_layer(LayerKind::Clear, "clear");
 }
 
 void say_sound(const MethodInput& in, BuildUp& b) {
@@ -210,6 +207,8 @@ BuildUp build_up(const MethodInput& in, const Trade& trade) {
         b.clear = coat_of(trade, in.finish.clear->coat);
         b.clear_coats = in.finish.clear->coats;
     }
+    b.field = b.ground_coats > 0 ? b.ground : mask ? b.colour : coat_of(trade, trade.field_paint);
+    b.sprayed = mask && in.making.tool.id == "spray";
     const auto lift = std::find_if(trade.lifts.begin(), trade.lifts.end(),
                                    [&](const LiftWindow& l) { return l.id == in.finish.lift; });
     b.lift = lift != trade.lifts.end() ? *lift : LiftWindow{"soft", Minutes(15), Minutes(60)};
@@ -241,6 +240,27 @@ BuildUp build_up(const MethodInput& in, const Trade& trade) {
     add_layers(in, trade, b);
     say_sound(in, b);
     return b;
+}
+
+std::vector<Layer> left_on_face(const BuildUp& build_up) {
+    std::vector<Layer> left;
+    for (const Layer& layer : build_up.layers) {
+        const bool of_colour = layer.kind == LayerKind::Film || layer.kind == LayerKind::Colour;
+        if (of_colour && !layer.lifted) left.push_back(layer);
+    }
+    return left;
+}
+
+std::string seen_under(const Blank& blank, const Lettering& lettering, const ColourId& colour,
+                       const std::function<std::string(const ColourId&)>& colour_of) {
+    for (const Text& text : lettering.texts) {
+        if (text.colour != colour || !text.rim || text.rim->inner || text.rim->colour == colour) continue;
+        const std::string rim = colour_of(text.rim->colour);
+        if (!rim.empty()) return rim;
+    }
+    const auto at =
+        std::find_if(blank.fields.begin(), blank.fields.end(), [](const PaintedField& f) { return f.lettered; });
+    return at == blank.fields.end() ? std::string() : at->colour;
 }
 
 }  // namespace skarvel

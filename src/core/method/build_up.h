@@ -5,6 +5,8 @@
 // named facts of the job, so that a maker can read why each one fired, and what it rests on.
 #pragma once
 
+#include <array>
+#include <functional>
 #include <optional>
 #include <string>
 #include <vector>
@@ -38,8 +40,12 @@ struct Finish {
     friend bool operator==(const Finish&, const Finish&) = default;
 };
 
+enum class LayerKind { Bare, Ground, ClearUnder, Film, Seal, Colour, Clear };
+constexpr std::array<const char*, 7> layer_words{"wood", "ground", "clear-under", "film", "seal", "colour", "clear"};
+constexpr const char* word_of(LayerKind kind) { return layer_words.at(static_cast<std::size_t>(kind)); }
+
 struct Layer {
-    std::string kind;   ///< wood, ground, clear-under, film, seal, colour, clear
+    LayerKind kind = LayerKind::Bare;
     std::string joint;  ///< the joint with what lies below it
     Reason name, detail;
     std::string colour;  ///< "#rrggbb", empty for wood
@@ -64,7 +70,8 @@ struct MethodInput {
     bool from_behind = false;      ///< clear, and lettered on its back
     std::string grain = "length";  ///< which way it runs: length, across, none
     int grit = 0;                  ///< of the paper it was sanded with; 0 when not said
-    std::string under{};           ///< colour that the lettering is seen against, where it is not the ground's
+    std::string bare{};            ///< the material that shows where nothing is painted
+    std::string under{};           ///< colour that the lettering is seen against, where it is not the ground or bare
     std::vector<Layer> earlier{};  ///< what colours of this face that come before leave on it
     friend bool operator==(const MethodInput&, const MethodInput&) = default;
 };
@@ -85,6 +92,8 @@ struct BuildUp {
     std::vector<Reason> sound;  ///< one per joint without a finding that asks to look or stop
     std::vector<std::string> sound_joints;
     Coat ground, colour, clear;  ///< resolved; kind none where there is none
+    Coat field;                  ///< what painted bands and borders are painted with
+    bool sprayed = false;        ///< the colour comes from a can
     int ground_coats = 0, colour_coats = 0, clear_coats = 0;
     LiftWindow lift;
     Minutes rest{0};  ///< before film goes on
@@ -94,5 +103,13 @@ struct BuildUp {
 };
 
 BuildUp build_up(const MethodInput& input, const Trade& trade);
+
+/// What lies on the face after a colour, for those that come after it: films and paints up to its own, not its mask.
+std::vector<Layer> left_on_face(const BuildUp& build_up);
+
+/// The colour that ink in `colour` is seen against: that of a rim behind it, of a painted field, or else empty: the
+/// ground, or what the blank is made of. `colour_of`: what a colour of the face looks like, "#rrggbb".
+std::string seen_under(const Blank& blank, const Lettering& lettering, const ColourId& colour,
+                       const std::function<std::string(const ColourId&)>& colour_of);
 
 }  // namespace skarvel

@@ -152,7 +152,7 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.stock = read_stock(Json::parse(stock));
         const Json m = Json::parse(materials);
         for (const Json& row : m.at("materials")) {
-            trade.materials.emplace_back(row.at("id"), row.at("name"));
+            trade.materials.push_back({row.at("id"), row.at("name"), row.at("colour"), row.at("grain")});
             trade.densities.push_back({row.at("id"), row.at("kg_m3"), row.at("basis")});
         }
         for (const Json& row : m.at("hanging")) {
@@ -168,6 +168,7 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         for (const Json& row : m.at("lift")) {
             trade.lifts.push_back({row.at("id"), Minutes(row.at("from_min")), Minutes(row.at("to_min"))});
         }
+        trade.field_paint = m.at("field_paint").at("coat");
         trade.seal_dry = hours(m.at("waits").at("seal_dry"), "hours");
         trade.colour_through_mask = hours(m.at("waits").at("colour_through_mask"), "hours");
         trade.clear_over_vinyl = hours(m.at("waits").at("clear_over_vinyl"), "hours");
@@ -188,6 +189,12 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
     } catch (const std::exception& e) {
         return refused({"file.trade-damaged", {{"detail", std::string(e.what())}}}, "trade");
     }
+}
+
+const Material* material_of(const Trade& trade, const std::string& id) {
+    const auto at =
+        std::find_if(trade.materials.begin(), trade.materials.end(), [&](const Material& m) { return m.id == id; });
+    return at == trade.materials.end() ? nullptr : &*at;
 }
 
 Coat coat_of(const Trade& trade, const std::string& id) {

@@ -66,9 +66,16 @@ struct Rule {
     friend bool operator==(const Rule&, const Rule&) = default;
 };
 
+/// What a blank is made of.
+struct Material {
+    std::string id, name;
+    std::string colour, grain;  ///< "#rrggbb", as it looks bare, and what is drawn on it
+    friend bool operator==(const Material&, const Material&) = default;
+};
+
 struct Trade {
     std::vector<StockSize> stock;
-    std::vector<std::pair<std::string, std::string>> materials;  ///< id and name of what blanks are made of
+    std::vector<Material> materials;  ///< what blanks are made of
     std::vector<Density> densities;
     std::vector<HangingRule> hanging;
     std::vector<Film> films;
@@ -77,6 +84,7 @@ struct Trade {
     std::vector<LiftWindow> lifts;
     CutLimits thin;  ///< what can be cut and weeded
     HandsOn hands_on;
+    std::string field_paint;  ///< for bands and borders, where neither ground nor colour is a paint
     Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};
     std::vector<Rule> rules;
     std::map<std::string, std::vector<std::string>> step_cautions, product_cautions;
@@ -86,6 +94,9 @@ struct Trade {
 /// From the texts of stock.json, materials.json, rules.json and cautions.json.
 Expected<Trade> read_trade(const std::string& stock, const std::string& materials, const std::string& rules,
                            const std::string& cautions);
+
+/// Nothing for a material that only a job names.
+const Material* material_of(const Trade& trade, const std::string& id);
 
 /// The coat of that id; an unknown one is kept under its id, with the careful waits.
 Coat coat_of(const Trade& trade, const std::string& id);

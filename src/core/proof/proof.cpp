@@ -36,8 +36,8 @@ std::int64_t grid_of(const Json& millimetres) {
 // ---- the design
 
 struct Design {
-    std::string of;
-    const FacePlan* face = nullptr;
+    ColourId of;
+    const ColourPlan* face = nullptr;
     bool mask = true;
     Region ink;
     double overlap_mm2 = 0;
@@ -65,23 +65,23 @@ Region without_holes(const Region& film) {
     return merge(each);
 }
 
-std::vector<Design> designs_of(const Job& job, const Plan& plan) {
+std::vector<Design> designs_of(const Plan& plan) {
     std::vector<Design> all;
-    for (const FacePlan& face : plan.faces) {
-        if (face.loads->sections.empty()) continue;
-        Design d{face_id(job.signs.at(face.sign), face.face, face.colour),
+    for (const ColourPlan& face : plan.colours) {
+        if (face.cut.loads->sections.empty()) continue;
+        Design d{face.id,
                  &face,
-                 face.making.way == Way::PaintThrough,
+                 face.cut.making.way == Way::PaintThrough,
                  {},
                  0};
         std::vector<Region> ink;
-        for (const Piece& p : *face.pieces) ink.push_back(p.shape);
+        for (const Piece& p : *face.cut.pieces) ink.push_back(p.shape);
         d.ink = merge(ink);
         ByPass ties;
         ByPass films;
         ByPass open;
-        for (const Lay& lay : lays_of(face.loads->sections)) {
-            const Section& s = face.loads->sections[lay.section];
+        for (const Lay& lay : lays_of(face.cut.loads->sections)) {
+            const Section& s = face.cut.loads->sections[lay.section];
             for (const Region& tie : s.ties) ties[lay.pass].push_back(tie.laid(lay.move));
             films[lay.pass].push_back(without_holes(s.film).laid(lay.move));
             open[lay.pass].push_back(s.cut.laid(lay.move));
@@ -104,7 +104,8 @@ std::vector<Design> designs_of(const Job& job, const Plan& plan) {
 
 // A section after the knife: all of its film, and what is out of it (an opening, or the ink of a decal).
 struct CutSection {
-    std::string of, letters;
+    ColourId of;
+    std::string letters;
     std::size_t section = 0;
     Region film, out;       // on the face, as laid exactly
     Point exact, measured;  // where its lower left corner is to lie, and does by the sheet
@@ -112,7 +113,6 @@ struct CutSection {
 };
 
 struct Cutter {
-    const Job& job;
     const Plan& plan;
     const Shop& shop;
     const FileSet& files;
@@ -245,17 +245,16 @@ struct Cutter {
 
     // What was cut before stands as it was kept.
     void already_cut() {
-        for (const FacePlan& face : plan.faces) {
-            const std::string of = face_id(job.signs.at(face.sign), face.face, face.colour);
-            for (const Load& load : face.loads->loads) {
+        for (const ColourPlan& face : plan.colours) {
+            for (const Load& load : face.cut.loads->loads) {
                 if (!load.cut) continue;
                 for (const Placement& p : load.placements) {
-                    const Section& s = face.loads->sections[p.section];
+                    const Section& s = face.cut.loads->sections[p.section];
                     const Region film = without_holes(s.film);
                     const Region open = subtract(film, subtract(s.film, s.cut));
                     for (const Lay& lay : lays_of({s})) {
-                        const auto [corner, high] = corners(s, face.blank->face, lay.move);
-                        cuts.push_back({of,
+                        const auto [corner, high] = corners(s, face.face->blank->face, lay.move);
+                        cuts.push_back({face.id,
                                         s.letters,
                                         p.section,
                                         film.laid(lay.move),
@@ -344,7 +343,7 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
     const bool both_ways = tolerance <= exact_tolerance;
     // Where a butt crosses ink, rounding leaves a slit no wider than is allowed between its halves.
     const auto in_slit = [&](const Spot& spot) {
-        return std::any_of(design.face->loads->seams.begin(), design.face->loads->seams.end(), [&](const Seam& s) {
+        return std::any_of(design.face->cut.loads->seams.begin(), design.face->cut.loads->seams.end(), [&](const Seam& s) {
             const double off = (s.axis == Axis::X ? spot.x() : spot.y()) - static_cast<double>(s.where);
             return s.lap <= Length{} && s.crossed > Length{} &&
                    std::abs(off) <= static_cast<double>(to_grid(tolerance));
@@ -383,14 +382,14 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
     if (design.mask) {
         ByPass planned;
         ByPass inks;
-        const std::vector<Section>& sections = design.face->loads->sections;
+        const std::vector<Section>& sections = design.face->cut.loads->sections;
         for (const Lay& lay : lays_of(sections)) {
             planned[lay.pass].push_back(without_holes(sections[lay.section].film).laid(lay.move));
             inks[lay.pass].push_back(sections[lay.section].cut.laid(lay.move));
         }
         for (const auto& [pass, each] : planned) {
-            const Region margin = intersect(grow(merge(inks[pass]), design.face->making.margin),
-                                            Region::rectangle(design.face->blank->face));
+            const Region margin = intersect(grow(merge(inks[pass]), design.face->cut.making.margin),
+                                            Region::rectangle(design.face->face->blank->face));
             // Where the plan itself has no film, as beyond a stepped seam, none is missed.
             out.bare_mm2 += subtract(intersect(margin, merge(each)), merge(films[pass])).area_mm2();
         }
@@ -469,7 +468,7 @@ std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const S
 void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
     std::vector<SeamByHand>& out = evidence.by_hand;
     std::vector<std::pair<double, std::vector<Laid>>> tries_made;
-    const LoadsPlan& plan = *design.face->loads;
+    const LoadsPlan& plan = *design.face->cut.loads;
     std::vector<std::vector<double>> opened(plan.seams.size());
     Random random(1);
     for (int n = 0; n < hand_tries; ++n) {
@@ -551,18 +550,18 @@ bool Evidence::good() const {
 FileSet files_of(const Job& job, const Plan& plan, const Shop& shop) {
     FileSet files;
     for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
-        for (CutFile& f : cut_files(job, plan, shop, format)) files[f.name] = std::move(f.bytes);
+        for (CutFile& f : cut_files(plan, shop, format)) files[f.name] = std::move(f.bytes);
     }
     for (CutFile& f : manifests(job, plan, shop)) files[f.name] = std::move(f.bytes);
     return files;
 }
 
-Evidence prove(const Job& job, const Plan& plan, const Shop& shop, const FileSet& files, CutFormat format) {
+Evidence prove(const Plan& plan, const Shop& shop, const FileSet& files, CutFormat format) {
     Evidence out;
-    Cutter cutter{job, plan, shop, files, format, out, {}};
+    Cutter cutter{plan, shop, files, format, out, {}};
     cutter.run();
     const Length tolerance = format == CutFormat::Hpgl ? hpgl_tolerance : exact_tolerance;
-    for (const Design& design : designs_of(job, plan)) {
+    for (const Design& design : designs_of(plan)) {
         std::vector<const CutSection*> own;
         for (const CutSection& c : cutter.cuts) {
             if (c.of == design.of) own.push_back(&c);

@@ -20,7 +20,7 @@ namespace skarvel {
 
 /// What one colour of a face came to.
 struct ColourProof {
-    std::string of;    ///< sign, face and colour, as steps name them
+    ColourId of;
     Length deviation;  ///< the farthest that an edge lies from where it should be
     double missing_mm2 = 0, surplus_mm2 = 0;
     Region missing, surplus;  ///< ink that is not there, and ink that should not be, face frame
@@ -35,7 +35,7 @@ struct ColourProof {
 };
 
 struct SeamByHand {
-    std::string of;
+    ColourId of;
     std::size_t seam = 0;
     std::string lower, upper;  ///< what lies on either side
     Length median, often;      ///< how wide it opens: half the time at least, and once in twenty
@@ -46,7 +46,7 @@ struct SeamByHand {
 
 /// A section as one try laid it by hand, off its place.
 struct LaidByHand {
-    std::string of;
+    ColourId of;
     std::size_t section = 0;
     double dx_mm = 0, dy_mm = 0, turn = 0;  ///< turn about the middle of its film, radians
     friend bool operator==(const LaidByHand&, const LaidByHand&) = default;
@@ -68,7 +68,7 @@ using FileSet = std::map<std::string, std::string>;
 FileSet files_of(const Job& job, const Plan& plan, const Shop& shop);
 
 /// `files` are read as `format`; loads already cut are taken as they lie in the job.
-Evidence prove(const Job& job, const Plan& plan, const Shop& shop, const FileSet& files, CutFormat format);
+Evidence prove(const Plan& plan, const Shop& shop, const FileSet& files, CutFormat format);
 
 constexpr int hand_tries = 400;
 
