@@ -200,8 +200,9 @@ TEST_CASE("a picture that is kept is cut round at its distance, and lies whole w
         }
     }
     PlacedDrawing d;
-    d.drawing = *trace(ring, {}, 10_in);
-    d.drawing.picture.bytes = std::make_shared<const std::string>("picture");
+    FileDrawing traced = *trace(ring, {}, 10_in);
+    traced.picture.bytes = std::make_shared<const std::string>("picture");
+    d.drawing = traced;
     d.size = measure("4");
     d.around = measure("1/4");
     const ArtPlan plan = made(d, room_in(20, 20));
@@ -286,12 +287,14 @@ TEST_CASE("art and texts come back from the file as they were written") {
         job = add_art(job, here, kind, library().typefaces);
     const auto read = read_drawing_file(svg("<rect width='5' height='5'/>"), "gull.svg");
     PlacedDrawing d;
-    d.drawing = read->drawing;
-    d.drawing.licence = "drawn by hand";
+    FileDrawing drawing = read->drawing;
+    drawing.licence = "drawn by hand";
+    d.drawing = drawing;
     d.dropped = {0};
     job = add_art(job, here, d, library().typefaces);
-    d.drawing.picture = {std::make_shared<const std::string>(std::string("\x89PNG\0\xff kept", 11)),
-                         Box{{-5, -5}, {9, 9}}};
+    drawing.picture = {std::make_shared<const std::string>(std::string("\x89PNG\0\xff kept", 11)),
+                       Box{{-5, -5}, {9, 9}}};
+    d.drawing = drawing;
     job = add_art(job, here, d, library().typefaces);
     Face& face = job.signs[0].faces[0];
     face.art[2].across = Hang{"face", Side::Low, Side::Low, measure("-1/2 in")};

@@ -72,7 +72,7 @@ TEST_CASE("lengths stand in the file as they were typed") {
     Job job = porch_board();
     job.signs.front().blank.length = *read_measure("(60 - 2*6)/9 + 54", Unit::Inch);
     const auto json = nlohmann::json::parse(write_job(job));
-    CHECK(json["format"] == 1);
+    CHECK(json["format"] == 2);
     CHECK(json["signs"][0]["blank"]["length"] == "(60 in - 2*6 in)/9 + 54 in");
     CHECK(json["signs"][0]["faces"][0]["colours"].is_array());
     CHECK(json["signs"][0]["faces"][0]["lettering"]["texts"][0]["typeface"]["checksum"].get<std::string>().starts_with(
@@ -87,7 +87,7 @@ TEST_CASE("a file that is not right is refused with the place") {
         {good.substr(0, good.size() / 2), "file.not-json"},
         {"[]", "file.not-object"},
         {"{}", "file.no-format"},
-        {with([](auto& j) { j["format"] = 2; }), "file.newer"},
+        {with([](auto& j) { j["format"] = 3; }), "file.newer"},
         {with([](auto& j) { j["format"] = "1"; }), "file.no-format"},
         {with([](auto& j) { j["format"] = 0; }), "file.no-format"},
         {with([](auto& j) { j["colour"] = "blue"; }), "file.unknown-key"},

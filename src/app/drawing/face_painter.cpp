@@ -414,7 +414,7 @@ bool FacePainter::is_picture(const Piece& piece) const {
     const int at = piece.line - 1'000;
     if (!piece.art || at < 0 || static_cast<std::size_t>(at) >= face_.art.size()) return false;
     const auto* d = std::get_if<PlacedDrawing>(&face_.art[static_cast<std::size_t>(at)].kind);
-    return d != nullptr && d->drawing.picture.bytes != nullptr;
+    return d != nullptr && d->drawing->picture.bytes != nullptr;
 }
 
 void FacePainter::pictures(QPainter& p, const ThingId& moved, Point by) const {
@@ -422,12 +422,12 @@ void FacePainter::pictures(QPainter& p, const ThingId& moved, Point by) const {
     for (std::size_t i = 0; i < face_.art.size() && i < plan_.face->art->pictures.size(); ++i) {
         const auto* d = std::get_if<PlacedDrawing>(&face_.art[i].kind);
         Box box = plan_.face->art->pictures[i];
-        if (d == nullptr || !d->drawing.picture.bytes || box.empty()) continue;
-        const QString key = QString::fromStdString(d->drawing.checksum);
+        if (d == nullptr || !d->drawing->picture.bytes || box.empty()) continue;
+        const QString key = QString::fromStdString(d->drawing->checksum);
         QImage* image = known.object(key);
         if (image == nullptr) {
             image = new QImage;
-            const std::string& bytes = *d->drawing.picture.bytes;
+            const std::string& bytes = *d->drawing->picture.bytes;
             image->loadFromData(QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size())));
             known.insert(key, image);
         }

@@ -249,8 +249,12 @@ void ArtFields::build_drawing() {
     measure(tr("a kept picture is cut this far outside"), &PlacedDrawing::around);
     check(tr("mirrored copies in all four corners"), &PlacedDrawing::four_corners);
     line<PlacedDrawing>(
-        tr("licence, and where it is from"), [](const PlacedDrawing& d) { return text_of(d.drawing.licence); },
-        [](PlacedDrawing& d, const QString& w) { d.drawing.licence = w.toStdString(); });
+        tr("licence, and where it is from"), [](const PlacedDrawing& d) { return text_of(d.drawing->licence); },
+        [](PlacedDrawing& d, const QString& w) {
+            FileDrawing drawing = *d.drawing;
+            drawing.licence = w.toStdString();
+            d.drawing = std::move(drawing);
+        });
     auto* parts =
         label(tr("Point at a part with Ctrl to drop it, with Shift to give it the next colour."), "small", this);
     into_->addWidget(parts);
@@ -268,7 +272,7 @@ void ArtFields::build_drawing() {
         const auto* d = at_hand<PlacedDrawing>();
         if (d == nullptr) return;
         source->setText(
-            tr("%1, %n part(s)", nullptr, static_cast<int>(d->drawing.parts.size())).arg(text_of(d->drawing.source)));
+            tr("%1, %n part(s)", nullptr, static_cast<int>(d->drawing->parts.size())).arg(text_of(d->drawing->source)));
         by->show_choice(d->by_width ? 0 : 1);
         all->setVisible(!d->dropped.empty() || !d->colours.empty());
     });

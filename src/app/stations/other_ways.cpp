@@ -20,10 +20,9 @@ void OtherWays::forget() {
 }
 
 void OtherWays::seek() {
-    const Library* library = &desk_.library();
     seeking_.run(
         [job = desk_.job(), shop = desk_.shop(), colour = desk_.colour().id, now = desk_.now(),
-         library](const std::stop_token& stop) {
+         library = desk_.shared_library()](const std::stop_token& stop) {
             return alternatives(job, colour, shop, *library, now, stop);
         },
         [this](const std::vector<Alternative>& all) {

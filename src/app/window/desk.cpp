@@ -40,6 +40,7 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
         if (const auto shop = read_shop(*text)) shop_ = *shop;
     }
     recovery_ = std::make_unique<Recovery>(files_.data / "unsaved");
+    copies_.setMaxThreadCount(1);  // one after the other, in their order
     load_records();
     copy_timer_.setSingleShot(true);
     connect(&copy_timer_, &QTimer::timeout, this, &Desk::keep_copy);
@@ -53,6 +54,7 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
 }
 
 Desk::~Desk() {
+    copies_.waitForDone();
     worker_.request_stop();
     {
         const std::lock_guard lock(mutex_);
@@ -207,10 +209,25 @@ void Desk::changed() {
 }
 
 void Desk::keep_copy() {
-    if (!unsaved()) return recovery_->discard();
-    if (const auto kept = recovery_->keep(path_, write_job(job_)); !kept) {
-        Q_EMIT said(QString::fromStdString(say(kept.error().what)), true);
-    }
+    if (!unsaved()) return discard_copy();
+    // A copy of the job costs little; turning it into text and writing it down is done beside the window.
+    copies_.start([this, path = path_, job = job_] {
+        const auto kept = recovery_->keep(path, write_job(job));
+        if (kept) return;
+        QMetaObject::invokeMethod(
+            this, [this, what = kept.error().what] { Q_EMIT said(QString::fromStdString(say(what)), true); },
+            Qt::QueuedConnection);
+    });
+}
+
+void Desk::discard_copy() {
+    copies_.start([this] { recovery_->discard(); });
+}
+
+void Desk::close_without_copy() {
+    copy_timer_.stop();
+    discard_copy();
+    copies_.waitForDone();
 }
 
 void Desk::set_shop(const Shop& shop) {
@@ -259,7 +276,19 @@ void Desk::work(const std::stop_token& stop) {
                 },
                 Qt::QueuedConnection);
         };
-        auto planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token(), on_face);
+        std::optional<Plan> planned;
+        try {
+            planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token(), on_face);
+        } catch (const std::exception& broken) {
+            // The job stays as it is, and the last plan that could be made; what went wrong is told.
+            planner = Planner();
+            planned = Plan{};
+            planned->problems.push_back(
+                {{"plan.broke", {{"detail", std::string(broken.what())}}}, "blank", {"plan.broke-remedy", {}}, Mark::Stop});
+            planned->tasks = std::vector<Task>{};
+            planned->clock = Schedule{};
+            planned->bench = BenchPlan{};
+        }
         {
             const std::lock_guard lock(mutex_);
             running_.reset();
@@ -317,7 +346,7 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     redo_.clear();
     merge_.clear();
     copy_timer_.stop();
-    recovery_->discard();
+    discard_copy();
     plan_in_background();
     Q_EMIT job_changed();
 }
@@ -342,7 +371,7 @@ Expected<FileStamp> Desk::save(const fs::path& path, bool force) {
     path_ = path;
     stamp_ = *saved;
     saved_ = job_;
-    recovery_->discard();
+    discard_copy();
     remember(path);
     Q_EMIT job_changed();
     return saved;
@@ -475,14 +504,15 @@ bool Desk::read_drawing(const fs::path& path) {
         if (choose.exec() != QDialog::Accepted) return false;
         const auto traced = choose.traced();
         if (!traced) return trouble(traced.error());
-        placed.drawing = *traced;
-        placed.drawing.source = name;
-        placed.drawing.checksum = checksum_of(*bytes);
+        FileDrawing drawing = *traced;
+        drawing.source = name;
+        drawing.checksum = checksum_of(*bytes);
         if (choose.keeps_picture()) {
-            placed.drawing.picture.bytes = std::make_shared<const std::string>(*bytes);
+            drawing.picture.bytes = std::make_shared<const std::string>(*bytes);
         } else {
-            placed.drawing.picture = {};
+            drawing.picture = {};
         }
+        placed.drawing = std::move(drawing);
         placed.size = measure_of(4_in, shop_.display);
     } else {
         // Read beside the window, which stays alive; large files can be stopped.
@@ -514,7 +544,7 @@ bool Desk::read_drawing(const fs::path& path) {
     }
     // A drawing larger than the room comes in as wide as the room is.
     if (const ColourPlan* plan = face_plan(); plan != nullptr && !plan->face->blank->usable.empty()) {
-        const Box box = bounds_of(placed.drawing);
+        const Box box = bounds_of(*placed.drawing);
         const double ratio =
             static_cast<double>(box.height()) / static_cast<double>(std::max<std::int64_t>(1, box.width()));
         const double room_wide =

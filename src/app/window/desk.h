@@ -6,6 +6,7 @@
 #pragma once
 
 #include <QObject>
+#include <QThreadPool>
 #include <QTimer>
 #include <condition_variable>
 #include <filesystem>
@@ -42,6 +43,8 @@ class Desk : public QObject {
     [[nodiscard]] const Job& job() const { return job_; }
     [[nodiscard]] const Shop& shop() const { return shop_; }
     [[nodiscard]] const Library& library() const { return *library_; }
+    /// For work beside the window, which may outlast a change of typefaces.
+    [[nodiscard]] std::shared_ptr<const Library> shared_library() const { return library_; }
     /// The last plan that was ready; `current` tells whether it is the plan of the job as it is now.
     [[nodiscard]] const Plan& plan() const { return plan_; }
     [[nodiscard]] bool current() const { return planned_ == revision_; }
@@ -140,7 +143,7 @@ class Desk : public QObject {
     Expected<Job> recover(const Recovery::Leftover& leftover);
     void forget(const Recovery::Leftover& leftover) { Recovery::forget(leftover); }
     /// Closing on purpose: the copy against crashes goes.
-    void close_without_copy() { recovery_->discard(); }
+    void close_without_copy();
 
     Expected<std::vector<std::filesystem::path>> export_to(const std::filesystem::path& folder);
     /// Reads the outline of the blank at hand from an SVG or DXF file; says what is wrong with one that it cannot read.
@@ -168,6 +171,7 @@ class Desk : public QObject {
   private:
     void changed();
     void keep_copy();
+    void discard_copy();
     void take(std::shared_ptr<const Plan> plan, std::uint64_t revision);
     void plan_in_background();
     void work(const std::stop_token& stop);
@@ -198,6 +202,7 @@ class Desk : public QObject {
     std::filesystem::path path_;
     std::optional<FileStamp> stamp_;
     std::unique_ptr<Recovery> recovery_;
+    QThreadPool copies_;
     std::optional<Logbook> logbook_;
     std::vector<LogRecord> records_;
     std::vector<CutRecord> cuts_;

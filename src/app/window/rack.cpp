@@ -27,16 +27,11 @@ RackTicket::RackTicket(Desk& desk, fs::path path, QWidget* parent)
 
 QSize RackTicket::sizeHint() const { return {Theme::px(228), Theme::px(190)}; }
 
-void RackTicket::fill() {
-    const auto text = read_file(path_);
-    auto job = text ? read_job(*text) : tl::unexpected(text.error());
-    if (!job) {
-        trouble_ = shown(desk_.say(job.error().what));
-    } else {
-        job_ = std::move(*job);
-        plan_ = skarvel::plan(*job_, desk_.shop(), desk_.library(), desk_.now());
-        setAccessibleName(QString::fromStdString(job_->title));
-    }
+void RackTicket::fill(const Filled& filled) {
+    trouble_ = shown(filled.trouble);
+    job_ = filled.job;
+    plan_ = filled.plan;
+    if (job_) setAccessibleName(QString::fromStdString(job_->title));
     update();
 }
 
@@ -160,11 +155,6 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     rows->addWidget(board_);
     rows->addStretch(1);
     setWidget(body);
-    filling_.setInterval(0);
-    connect(&filling_, &QTimer::timeout, this, [this] {
-        if (next_ >= tickets_.size()) return filling_.stop();
-        tickets_[next_++]->fill();
-    });
 }
 
 void Rack::refresh() {
@@ -181,8 +171,37 @@ void Rack::refresh() {
         tickets_.push_back(ticket);
     }
     arrange();
-    next_ = 0;
-    filling_.start();
+    // Read and planned beside the window: what is wanted soonest first.
+    filling_.run_telling(
+        [paths = desk_.rack(), shop = desk_.shop(), library = desk_.shared_library(), now = desk_.now()](
+            const std::stop_token& stop, const std::function<void(RackTicket::Filled)>& tell) {
+            std::vector<RackTicket::Filled> read;
+            for (const fs::path& path : paths) {
+                look_for_stop();
+                const auto text = read_file(path);
+                auto job = text ? read_job(*text) : tl::unexpected(text.error());
+                if (job) {
+                    read.push_back({path, std::move(*job), {}, {}});
+                } else {
+                    tell({path, {}, {}, library->catalogue.say(job.error().what, shop.display)});
+                }
+            }
+            std::stable_sort(read.begin(), read.end(), [](const auto& a, const auto& b) {
+                const auto due = [](const Job& job) { return job.deadline.value_or(Moment::max()); };
+                return due(*a.job) < due(*b.job);
+            });
+            for (RackTicket::Filled& ticket : read) {
+                auto plan = Planner().plan(*ticket.job, shop, *library, now, stop);
+                if (!plan) return;
+                ticket.plan = std::move(*plan);
+                tell(std::move(ticket));
+            }
+        },
+        [this](const RackTicket::Filled& filled) {
+            for (RackTicket* ticket : tickets_) {
+                if (ticket->path() == filled.path) ticket->fill(filled);
+            }
+        });
 }
 
 void Rack::arrange() {

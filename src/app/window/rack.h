@@ -12,6 +12,7 @@
 #include <filesystem>
 
 #include "window/desk.h"
+#include "window/errand.h"
 
 namespace skarvel {
 
@@ -21,8 +22,14 @@ class RackTicket : public QAbstractButton {
   public:
     RackTicket(Desk& desk, std::filesystem::path path, QWidget* parent);
     [[nodiscard]] const std::filesystem::path& path() const { return path_; }
-    /// Reads and plans the job; a file that cannot be read says so on its ticket.
-    void fill();
+    /// What was read and planned; a file that cannot be read says so on its ticket.
+    struct Filled {
+        std::filesystem::path path;
+        std::optional<Job> job;
+        Plan plan;
+        std::string trouble;
+    };
+    void fill(const Filled& filled);
     [[nodiscard]] QSize sizeHint() const override;
 
   protected:
@@ -61,8 +68,7 @@ class Rack : public QScrollArea {
     QWidget* board_;
     QGridLayout* grid_;
     std::vector<RackTicket*> tickets_;
-    std::size_t next_ = 0;
-    QTimer filling_;
+    Errand<RackTicket::Filled> filling_{this};
 };
 
 }  // namespace skarvel

@@ -273,7 +273,7 @@ class Maker {
     // ---- drawings
 
     void draw(const PlacedDrawing& d) {
-        const Box box = bounds_of(d.drawing);
+        const Box box = bounds_of(*d.drawing);
         if (box.empty()) return;
         const double asked = static_cast<double>(g(d.size));
         const double factor = asked / static_cast<double>(d.by_width ? box.width() : box.height());
@@ -281,11 +281,11 @@ class Maker {
             problem({"art.no-size", {}});
             return;
         }
-        if (d.drawing.picture.bytes) return picture(d, box, factor);
+        if (d.drawing->picture.bytes) return picture(d, box, factor);
         const Box corners = grown(room_.usable, {});
-        for (std::size_t i = 0; i < d.drawing.parts.size(); ++i) {
+        for (std::size_t i = 0; i < d.drawing->parts.size(); ++i) {
             if (std::find(d.dropped.begin(), d.dropped.end(), i) != d.dropped.end()) continue;
-            const DrawingPart& p = d.drawing.parts[i];
+            const DrawingPart& p = d.drawing->parts[i];
             Region shape = scaled(p.shape.moved(Point{} - box.low), factor);
             if (d.mirrored) shape = shape.mirrored(std::llround(static_cast<double>(box.width()) * factor));
             const auto colour = d.colours.find(i);
@@ -302,7 +302,7 @@ class Maker {
     // Printed, then cut: one outline round what the picture shows, without its holes.
     void picture(const PlacedDrawing& d, const Box& box, double factor) {
         std::vector<Region> shapes;
-        for (const DrawingPart& p : d.drawing.parts) shapes.push_back(scaled(p.shape.moved(Point{} - box.low), factor));
+        for (const DrawingPart& p : d.drawing->parts) shapes.push_back(scaled(p.shape.moved(Point{} - box.low), factor));
         for (const Region& part : islands(grow(merge(shapes), d.around.value))) {
             for (const Region& hole : holes(part)) shapes.push_back(hole);
         }
@@ -315,7 +315,7 @@ class Maker {
             return Point{std::llround(static_cast<double>(p.x - box.low.x) * factor),
                          std::llround(static_cast<double>(p.y - box.low.y) * factor)};
         };
-        const Box& frame = d.drawing.picture.frame;
+        const Box& frame = d.drawing->picture.frame;
         picture_ = {at(frame.low), at(frame.high)};
         if (d.mirrored)
             picture_ = {{width - picture_.high.x, picture_.low.y}, {width - picture_.low.x, picture_.high.y}};

@@ -15,6 +15,7 @@
 
 #include "drawing/file_drawing.h"
 #include "lettering/lettering.h"
+#include "values/shared.h"
 
 namespace skarvel {
 
@@ -91,7 +92,7 @@ struct MonthBoard {
 
 /// A drawing from a file, at a typed size.
 struct PlacedDrawing {
-    FileDrawing drawing;
+    Shared<FileDrawing> drawing{FileDrawing{}};
     bool by_width = true;
     Measure size{"4 in", Length::inches(4)};  ///< its width or height over all
     bool mirrored = false;

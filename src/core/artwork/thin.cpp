@@ -6,6 +6,8 @@
 #include <optional>
 #include <utility>
 
+#include "values/stop.h"
+
 namespace skarvel {
 namespace {
 
@@ -274,8 +276,9 @@ struct Measured {
 
 Measured measured(const std::vector<Ring>& rings, double stroke, double gap) {
     Circles circles(rings);
-    Measured out{thin_spots(circles.narrower_than(stroke, true), stroke),
-                 thin_spots(circles.narrower_than(gap, false), gap), 0};
+    Measured out{thin_spots(circles.narrower_than(stroke, true), stroke), {}, 0};
+    look_for_stop();
+    out.gaps = thin_spots(circles.narrower_than(gap, false), gap);
     out.thinnest = out.strokes.empty() ? circles.thinnest(stroke) : out.strokes.front().width;
     return out;
 }
@@ -346,6 +349,7 @@ ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) 
         boxes.push_back(box);
         const std::vector<Ring> rings = own_frame(pieces[i].shape, box.low);
         auto [at, fresh] = known.try_emplace(rings);
+        look_for_stop();
         if (fresh) at->second = measured(rings, stroke, gap);
         const auto add = [&](Thin what, const Spot& s, Length limit) {
             const Length width = from_grid(std::llround(s.width));
@@ -386,6 +390,7 @@ ThinPlan thin_places(const std::vector<Piece>& pieces, const CutLimits& limits) 
         const Box near = grown(boxes[i], limits.gap);
         for (std::size_t k = i + 1; k < pieces.size(); ++k) {
             if (!near.meets(boxes[k])) continue;
+            look_for_stop();
             const auto [d, at] = between(pieces[i].shape, pieces[k].shape, near, grown(boxes[k], limits.gap));
             if (d >= gap) continue;
             const Length width = from_grid(std::llround(d));

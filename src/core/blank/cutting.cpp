@@ -2,6 +2,8 @@
 
 #include <glpk.h>
 
+#include "values/stop.h"
+
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -72,6 +74,8 @@ constexpr int most_steps = 2000;  // branches looked at
 // Ends the search when a plan meets what no plan can beat, or after a counted number of steps.
 void stop_when_met(glp_tree* tree, void* info) {
     auto& bound = *static_cast<Bound*>(info);
+    // Nothing may be thrown through the library: it is ended, and the work after it looks again.
+    if (stop_asked()) return glp_ios_terminate(tree);
     if (glp_ios_reason(tree) == GLP_ISELECT && ++bound.steps > most_steps) return glp_ios_terminate(tree);
     if (glp_ios_reason(tree) != GLP_IBINGO) return;
     if (glp_mip_obj_val(glp_ios_get_prob(tree)) <= bound.least + 1e-6) {
@@ -124,6 +128,7 @@ std::optional<std::vector<int>> solve(const std::vector<Pattern>& patterns, cons
     integer.cb_func = stop_when_met;
     integer.cb_info = &met;
     glp_intopt(lp, &integer);
+    look_for_stop();
     const int status = glp_mip_status(lp);
     if (status != GLP_OPT && status != GLP_FEAS) return std::nullopt;
     std::vector<int> times;

@@ -184,17 +184,17 @@ Json write_kind(const MonthBoard& m) {
 }
 Json write_kind(const PlacedDrawing& d) {
     Json parts = Json::array();
-    for (const DrawingPart& p : d.drawing.parts)
+    for (const DrawingPart& p : d.drawing->parts)
         parts.push_back({{"shape", write_region(p.shape)}, {"colour", p.colour}, {"name", p.name}});
     Json j{{"parts", parts},
-           {"source", d.drawing.source},
-           {"licence", d.drawing.licence},
-           {"checksum", d.drawing.checksum},
+           {"source", d.drawing->source},
+           {"licence", d.drawing->licence},
+           {"checksum", d.drawing->checksum},
            {"of", d.by_width ? "width" : "height"},
            {"size", d.size.typed},
            {"mirrored", d.mirrored},
            {"fourCorners", d.four_corners}};
-    if (const KeptPicture& p = d.drawing.picture; p.bytes) {
+    if (const KeptPicture& p = d.drawing->picture; p.bytes) {
         std::string text(base64::encoded_size(p.bytes->size()), '=');
         text.resize(base64::encode(text.data(), p.bytes->data(), p.bytes->size()));
         j["picture"] = {{"bytes", text},
@@ -259,14 +259,15 @@ ArtKind read_kind(const std::string& kind, const Object& o) {
     o.only({"parts", "source", "licence", "checksum", "of", "size", "mirrored", "fourCorners", "colours", "dropped",
             "picture"});
     PlacedDrawing d;
+    FileDrawing drawing;
     o.each("parts", [&](const Json& j, const std::string& where) {
         const Object p(j, where);
         p.only({"shape", "colour", "name"});
-        d.drawing.parts.push_back({read_region(p.at("shape"), p.path("shape")), p.text("colour"), p.text("name")});
+        drawing.parts.push_back({read_region(p.at("shape"), p.path("shape")), p.text("colour"), p.text("name")});
     });
-    d.drawing.source = o.text("source");
-    d.drawing.licence = o.text("licence");
-    d.drawing.checksum = o.text("checksum");
+    drawing.source = o.text("source");
+    drawing.licence = o.text("licence");
+    drawing.checksum = o.text("checksum");
     d.by_width = one_of(o, "of", {"width", "height"}) == "width";
     d.size = o.length("size");
     d.mirrored = o.flag("mirrored");
@@ -280,16 +281,17 @@ ArtKind read_kind(const std::string& kind, const Object& o) {
         // Only the padding may be left over.
         if (text.find_first_not_of('=', read) != std::string::npos) refuse("file.bad-shape", p.path("bytes"));
         bytes.resize(written);
-        d.drawing.picture.bytes = std::make_shared<const std::string>(std::move(bytes));
+        drawing.picture.bytes = std::make_shared<const std::string>(std::move(bytes));
         std::vector<std::int64_t> frame;
         p.each("frame", [&](const Json& j, const std::string& where) {
             if (!j.is_number_integer() || std::abs(j.get<double>()) > 1e9) refuse("file.not-number", where);
             frame.push_back(j.get<std::int64_t>());
         });
         if (frame.size() != 4) refuse("file.bad-shape", p.path("frame"));
-        d.drawing.picture.frame = {{frame[0], frame[1]}, {frame[2], frame[3]}};
+        drawing.picture.frame = {{frame[0], frame[1]}, {frame[2], frame[3]}};
         d.around = p.length("around");
     }
+    d.drawing = std::move(drawing);
     const auto place = [&](const Json& j, const std::string& where) {
         if (!j.is_number_integer() || j.get<std::int64_t>() < 0) refuse("file.not-number", where);
         return j.get<std::size_t>();

@@ -10,6 +10,8 @@
 #include <numeric>
 #include <polyclipping/clipper.hpp>
 
+#include "values/stop.h"
+
 namespace skarvel {
 
 // The boolean library's own types stay in this file.
@@ -111,6 +113,7 @@ void execute(cl::Clipper& clipper, cl::ClipType type, cl::PolyFillType fill, Out
 }
 
 Region run(cl::ClipType type, const cl::Paths& subject, const cl::Paths& clip, cl::PolyFillType fill) {
+    look_for_stop();
     cl::Clipper clipper;
     clipper.AddPaths(subject, cl::ptSubject, true);
     if (!clip.empty()) clipper.AddPaths(clip, cl::ptClip, true);
@@ -402,6 +405,7 @@ Region intersect(const Region& a, const Region& b) {
 Region grow(const Region& shape, Length by) {
     const std::int64_t units = to_grid(by);
     if (units == 0 || shape.empty()) return shape;
+    look_for_stop();
     cl::ClipperOffset offset(2.0, arc_tolerance_units);
     offset.AddPaths(to_paths(shape), cl::jtRound, cl::etClosedPolygon);
     cl::Paths out;
@@ -410,6 +414,7 @@ Region grow(const Region& shape, Length by) {
 }
 
 std::vector<Region> islands(const Region& shape) {
+    look_for_stop();
     if (shape.rings().size() == 1) return {shape};
     cl::Clipper clipper;
     clipper.AddPaths(to_paths(shape), cl::ptSubject, true);

@@ -287,7 +287,13 @@ CutFigures figures_of(const Plan& plan, const ColourId& colour) {
 std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
                                       Moment moment, const std::stop_token& stop) {
     const auto at = place_of(job, colour);
-    return at ? Search(job, *at, shop, library, moment, stop).run() : std::vector<Alternative>{};
+    if (!at) return {};
+    const WhileStoppable stoppable(stop);
+    try {
+        return Search(job, *at, shop, library, moment, stop).run();
+    } catch (const Stopped&) {
+        return {};
+    }
 }
 
 }  // namespace skarvel

@@ -52,17 +52,28 @@ double bare_margin(const Division& division, const std::vector<Section>& section
     const bool stepped =
         std::any_of(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; });
     if (making.way != Way::PaintThrough || !stepped) return division.bare_mm2;
-    std::vector<Region> inks;
-    std::vector<Region> films;
-    for (const Piece& p : run.pieces) inks.push_back(p.shape);
-    for (const Section& s : sections) films.push_back(s.film);
-    const Region reach = intersect(grow(merge(inks), making.margin), Region::rectangle(run.available));
-    return subtract(reach, merge(films)).area_mm2();
+    // Piece by piece, and of each only the ink near what its films leave of the box round its margin: growing all of a
+    // script costs more than all the rest of its plan.
+    std::vector<Region> bare;
+    for (const Piece& piece : run.pieces) {
+        const Box reach = common(grown(piece.shape.bounds(), making.margin), run.available);
+        if (reach.empty()) continue;
+        std::vector<Region> films;
+        for (const Section& s : sections) {
+            if (s.film.bounds().meets(reach)) films.push_back(s.film);
+        }
+        for (const Region& left : islands(subtract(Region::rectangle(reach), merge(films)))) {
+            const Box near = grown(left.bounds(), making.margin);
+            const Region ink = intersect(piece.shape, Region::rectangle(near));
+            if (!ink.empty()) bare.push_back(intersect(grow(ink, making.margin), left));
+        }
+    }
+    return merge(bare).area_mm2();
 }
 
 void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, const MakingPlan& making,
-             std::vector<Box>& films, const std::stop_token& stop) {
-    const Divisions divisions = divide(run.pieces, face, run.available, room_on(mat, making), making, stop);
+             std::vector<Box>& films) {
+    const Divisions divisions = divide(run.pieces, face, run.available, room_on(mat, making), making);
     plan.problems.insert(plan.problems.end(), divisions.problems.begin(), divisions.problems.end());
     plan.least_film_mm2 += divisions.least_film_mm2;
     if (divisions.choices.empty()) return;
@@ -73,11 +84,11 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     const bool large = divisions.choices.front().parts.size() > many_parts;
     const std::size_t tries = std::min(divisions.choices.size(), large ? few_of_large : divisions.choices.size());
     std::vector<Choice> choices;
-    for (std::size_t i = 0; i < tries && (i == 0 || !stop.stop_requested()); ++i)
+    for (std::size_t i = 0; i < tries; ++i)
         choices.push_back(tried(divisions.choices[i], mat, making, Effort::Quick));
     std::stable_sort(choices.begin(), choices.end(), [](const Choice& a, const Choice& b) { return a.rank < b.rank; });
     Choice best = choices.front();
-    for (std::size_t i = 0; i < std::min(choices.size(), few_with_care) && !stop.stop_requested(); ++i) {
+    for (std::size_t i = 0; i < std::min(choices.size(), few_with_care); ++i) {
         Choice other = tried(*choices[i].division, mat, making, Effort::Usual);
         if (other.rank < best.rank) best = std::move(other);
     }
@@ -86,7 +97,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     const auto least = static_cast<std::size_t>(std::max(1.0, std::ceil(divisions.least_film_mm2 / room - 1e-9)));
     for (const Division& finer : divisions.finer) {
         const std::size_t now = best.packed.loads.size();
-        if (now <= least || best.division->crossings > 0 || stop.stop_requested()) break;
+        if (now <= least || best.division->crossings > 0) break;
         std::vector<Box> boxes;
         for (const Part& part : finer.parts) boxes.push_back(part.film);
         if (!fits_on(boxes, room_on(mat, making), load_gap, now - 1)) continue;
@@ -360,7 +371,7 @@ void pack_rest(LoadsPlan& plan, const std::vector<std::size_t>& which, const Mat
 
 // Sections and loads, those that are cut before the others; names, passes and sums follow.
 LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
-                  const std::vector<CutLoad>& cut, const std::stop_token& stop) {
+                  const std::vector<CutLoad>& cut) {
     LoadsPlan plan;
     Remaining remaining = without_cut(pieces, cut, making.lap);
     plan.misfits = std::move(remaining.misfits);
@@ -389,7 +400,7 @@ LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& 
         std::vector<int> runs(plan.sections.size(), 0);
         int number = 0;
         for (const Run& run : runs_between(remaining, face, cut, making.lap)) {
-            add_run(plan, run, face, mat, making, films, stop);
+            add_run(plan, run, face, mat, making, films);
             runs.resize(plan.sections.size(), ++number);
         }
         if (making.way == Way::PaintThrough && (number > 1 || !cut.empty())) keep_apart(plan, runs, films);
@@ -508,10 +519,10 @@ LaidSection lay_on_mat(const Section& section, const Placement& placement) {
 }
 
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
-                     const std::vector<CutLoad>& cut, const std::stop_token& stop) {
-    LoadsPlan plan = divided(pieces, face, mat, making, {}, stop);
-    if (!cut.empty() && !stop.stop_requested() && !keep_cut_in(plan, cut, mat, making))
-        plan = divided(pieces, face, mat, making, cut, stop);
+                     const std::vector<CutLoad>& cut) {
+    LoadsPlan plan = divided(pieces, face, mat, making, {});
+    if (!cut.empty() && !keep_cut_in(plan, cut, mat, making))
+        plan = divided(pieces, face, mat, making, cut);
     say_where_pattern_breaks(plan, mat.usable);
     const auto cut_count = static_cast<int>(cut.size());
     plan.least_loads = cut_count + least_loads_for({&plan}, mat.usable);
@@ -523,10 +534,10 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
             {{"loads.misfit", {{"letters", misfit.letters}}}, "sections", {"loads.keep-or-again", {}}, Mark::Look});
     }
     explain(plan, mat);
-    if (making.wishes.any() && !stop.stop_requested()) {
+    if (making.wishes.any()) {
         MakingPlan as_it_comes = making;
         as_it_comes.wishes = {};
-        plan.without_wishes = as_found(plan_loads(pieces, face, mat, as_it_comes, cut, stop));
+        plan.without_wishes = as_found(plan_loads(pieces, face, mat, as_it_comes, cut));
     }
     return plan;
 }

@@ -196,6 +196,6 @@ Reason bound_said(int loads, int least, bool proved);
 
 /// Sections and loads for the pieces of one colour of a face.
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
-                     const std::vector<CutLoad>& cut, const std::stop_token& stop = {});
+                     const std::vector<CutLoad>& cut);
 
 }  // namespace skarvel

@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "loads/loads.h"
+#include "values/stop.h"
 
 namespace skarvel {
 namespace {
@@ -60,6 +61,7 @@ struct Spot {
 
 // The lowest place where the section fits, at the corners of what lies there.
 Spot lowest_spot(Table& table, const Lying& load, std::size_t section) {
+    look_for_stop();
     Spot best;
     std::vector<std::int64_t> xs{0};
     std::vector<std::int64_t> ys{0};
@@ -206,6 +208,7 @@ class ExactFit {
     bool search(double spare) {
         if (left_.empty()) return true;
         if (++steps_ > most_) return false;
+        look_for_stop();
         std::size_t gap = 0;
         for (std::size_t i = 1; i < skyline_.size(); ++i) {
             if (skyline_[i].y < skyline_[gap].y) gap = i;

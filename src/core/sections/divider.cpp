@@ -1,6 +1,7 @@
 #include "sections/divider.h"
 
 #include "sections/crossing.h"
+#include "values/stop.h"
 
 #include <algorithm>
 #include <cmath>
@@ -107,7 +108,7 @@ std::vector<Draft> Divider::every_set(const std::vector<std::size_t>& part, cons
     }
     std::vector<Draft> drafts;
     for (const std::vector<std::size_t>& set : seam_sets(gaps.size(), known)) {
-        if (context_.stop.stop_requested()) return {};
+        look_for_stop();
         if (auto draft = divided_at(set, gaps, order, cell, axis)) drafts.push_back(std::move(*draft));
     }
     return drafts;
@@ -160,7 +161,7 @@ std::vector<Draft> Divider::solve(const std::vector<std::size_t>& part, const Bo
     std::vector<Draft> found;
     if (auto one = as_one(part, cell)) return {std::move(*one)};
     for (const Axis axis : {Axis::Y, Axis::X}) {
-        if (axis == not_along || context_.stop.stop_requested()) continue;
+        if (axis == not_along) continue;
         std::vector<Draft> chains = chain(part, cell, axis, depth);
         // Neither axis crowds out what may pack better along the other.
         if (depth == 0) keep_best(chains, most_along);
@@ -197,7 +198,7 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
         Box ink;
         std::size_t reached = seams[to].before;
         for (std::size_t from = to; from-- > 0;) {
-            if (context_.stop.stop_requested()) return {};
+            look_for_stop();
             for (; reached > seams[from].before; --reached) ink = around(ink, boxes_[order[reached - 1]]);
             const bool whole = from == 0 && last;
             if (seams[from].before == seams[to].before || best[from].empty() || whole) continue;

@@ -4,7 +4,6 @@
 // film may lie, where no seam may. For this folder alone.
 #pragma once
 
-#include <stop_token>
 #include <tuple>
 #include <vector>
 
@@ -28,7 +27,6 @@ struct Context {
     bool span_x = false, span_y = false;  ///< masks run from edge to edge on this axis
     Box available;                        ///< where film may lie
     std::vector<NoSeam> never;
-    std::stop_token stop;
 
     [[nodiscard]] bool forbidden(Axis axis, std::int64_t where, const Box& cell) const;
     [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const;

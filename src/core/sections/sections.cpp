@@ -154,7 +154,7 @@ double least_film(const std::vector<Piece>& pieces, const Box& available, const 
     return ink;
 }
 
-Divisions divide_close(const std::vector<Piece>& pieces, Context context, const std::stop_token& stop) {
+Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
     Divisions out;
     if (pieces.empty()) {
         out.choices.push_back({});
@@ -173,7 +173,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context, const 
     std::vector<Draft> drafts = divider.divide_all(part, context.available);
     // Without the pieces that fit no way, the others can still be planned.
     std::set<std::size_t> left_out;
-    while (drafts.empty() && left_out.size() < pieces.size() && !stop.stop_requested()) {
+    while (drafts.empty() && left_out.size() < pieces.size()) {
         const std::size_t before = left_out.size();
         left_out.insert(divider.hopeless.begin(), divider.hopeless.end());
         if (left_out.size() == before) break;
@@ -189,7 +189,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context, const 
              Mark::Stop});
     }
     if (drafts.empty()) {
-        if (out.problems.empty() && !stop.stop_requested()) {
+        if (out.problems.empty()) {
             out.problems.push_back(
                 {{"sections.no-division", {{"across", context.room.across}, {"along", context.room.along}}},
                  "sections",
@@ -255,16 +255,16 @@ std::vector<std::vector<std::size_t>> far_groups(const std::vector<Piece>& piece
 
 // Without what the maker wishes, but for seams that may not be. Beside the divisions into fewest sections there are
 // those in which groups that lie far apart never share film.
-Divisions divide_found(const std::vector<Piece>& pieces, const Context& context, const std::stop_token& stop) {
-    Divisions out = divide_close(pieces, context, stop);
-    if (out.choices.empty() || !out.problems.empty() || stop.stop_requested()) return out;
+Divisions divide_found(const std::vector<Piece>& pieces, const Context& context) {
+    Divisions out = divide_close(pieces, context);
+    if (out.choices.empty() || !out.problems.empty()) return out;
     const auto groups = far_groups(pieces, context);
     if (groups.size() < 2 || groups.size() > most_groups) return out;
     std::vector<std::vector<Division>> each;
     for (const auto& group : groups) {
         std::vector<Piece> some;
         for (const std::size_t i : group) some.push_back(pieces[i]);
-        Divisions part = divide_close(some, context, stop);
+        Divisions part = divide_close(some, context);
         if (part.choices.empty()) return out;
         for (Division& d : part.choices) {
             for (Part& p : d.parts) {
@@ -286,8 +286,8 @@ Divisions divide_found(const std::vector<Piece>& pieces, const Context& context,
 }  // namespace
 
 Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
-                 const MakingPlan& making, const std::stop_token& stop) {
-    Context context{face, room, making, making.way == Way::PaintThrough, false, false, available, {}, stop};
+                 const MakingPlan& making) {
+    Context context{face, room, making, making.way == Way::PaintThrough, false, false, available, {}};
     const std::int64_t short_side = std::min(to_grid(room.across), to_grid(room.along));
     // A mask as wide as the board is placed by the board's own edges; only worth it across the shorter side.
     const bool spans = context.mask && making.edges_place;
@@ -300,7 +300,7 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         for (Division& d : found.finer) meet_margins(d, boxes, context);
         return found;
     };
-    if (!making.wishes.any() || pieces.empty()) return met(divide_found(pieces, std::move(context), stop));
+    if (!making.wishes.any() || pieces.empty()) return met(divide_found(pieces, std::move(context)));
 
     Wished wished = with_wishes(pieces, face, available, room, making);
     Divisions out;
@@ -308,13 +308,13 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         Context here = context;
         here.never = wished.never;
         if (!making.wishes.whole_margins) here.available = cell.available;
-        Divisions found = divide_found(cell.pieces, here, stop);
+        Divisions found = divide_found(cell.pieces, here);
         const bool cannot = found.choices.empty() || std::any_of(found.problems.begin(), found.problems.end(),
                                                                  [](const Problem& p) { return p.mark == Mark::Stop; });
-        if (cannot && !wished.never.empty() && !stop.stop_requested()) {
+        if (cannot && !wished.never.empty()) {
             // The nearest thing that can be is the division without what was asked.
             here.never.clear();
-            Divisions without = divide_found(cell.pieces, here, stop);
+            Divisions without = divide_found(cell.pieces, here);
             if (!without.choices.empty() && without.problems.size() < found.problems.size() + 1) {
                 found = std::move(without);
                 out.problems.push_back({{"wish.never-impossible", {{"along", std::max(room.along, room.across)}}},
@@ -341,7 +341,7 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         cells.push_back(take({available, std::nullopt, {pieces[i]}, {{i}}}));
     }
     std::erase_if(cells, [](const std::vector<Division>& c) { return c.empty(); });
-    if (stop.stop_requested() || cells.empty()) {
+    if (cells.empty()) {
         out.choices.clear();
         return out;
     }

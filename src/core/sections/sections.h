@@ -18,7 +18,6 @@
 #pragma once
 
 #include <optional>
-#include <stop_token>
 #include <vector>
 
 #include "artwork/ink.h"
@@ -125,9 +124,9 @@ struct Divisions {
 constexpr Length off_neighbour = 0.0625_in;
 
 /// `available`: where film may lie, usually the whole face. Empty `pieces` give one division without sections. A piece
-/// that may not be divided small enough is named in `problems` and left out. Stops early, with what it has, on `stop`.
+/// that may not be divided small enough is named in `problems` and left out.
 Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& available, const Room& room,
-                 const MakingPlan& making, const std::stop_token& stop = {});
+                 const MakingPlan& making);
 
 /// Names for pieces, in their order.
 std::vector<PieceName> names_of(const std::vector<Piece>& pieces);
