@@ -9,6 +9,7 @@
 #include "files/exporting.h"
 #include "files/job_file.h"
 #include "files/plan_json.h"
+#include "files/save.h"
 #include "job/plan.h"
 #include "proof/proof.h"
 #include "sheets/sheets.h"
@@ -63,6 +64,19 @@ class Program {
             print();
         }
         return worst() == Mark::Stop ? exit_problem : 0;
+    }
+
+    // The same job in the format of today.
+    int renew() const {
+        const auto text = read_file(options_.job);
+        const auto job = text ? read_job(*text) : tl::unexpected(text.error());
+        if (!job) {
+            std::cerr << options_.job << ": " << say(job.error().what) << '\n';
+            return exit_refused;
+        }
+        const auto saved = save_file(options_.to, write_job(*job));
+        if (!saved) std::cerr << options_.to << ": " << say(saved.error().what) << '\n';
+        return saved ? 0 : exit_refused;
     }
 
     // Reads the written files back and lays them: from a folder, or as they would be written.
@@ -294,6 +308,9 @@ int main(int argc, char** argv) {
         sub->add_option("--at", o.at, "The moment to plan from, as 2026-05-06T18:00 (default: now)");
         sub->add_option("--shop", o.shop, "A shop file (default: a 12 x 24 mat, evenings and Saturday morning)");
     }
+    auto* renewing = app.add_subcommand("renew", "Write a job file of an earlier format in that of today");
+    renewing->add_option("job", o.job, "A job file")->required();
+    renewing->add_option("--to", o.to, "The file to write")->required();
     auto* measure = app.add_subcommand("measure", "Read a measure as makers write it");
     measure->add_option("expression", o.expression, "For example \"42 + 3/4 + 3/4\"")->required();
     measure->add_option("--unit", o.unit, "What a bare number means")->check(CLI::IsMember({"in", "mm"}));
@@ -311,5 +328,6 @@ int main(int argc, char** argv) {
     Program program(std::move(*library), o);
     if (measure->parsed()) return program.measure();
     if (proving->parsed()) return program.prove();
+    if (renewing->parsed()) return program.renew();
     return program.plan_or_export(exporting->parsed());
 }

@@ -219,7 +219,7 @@ TEST_CASE("the job's name opens the rack, where the job is named and others hang
     w.type(*w.window().findChild<QLineEdit*>("job-name"), "Slipway board");
     CHECK(w.job().title == "Slipway board");
     CHECK(w.window().windowTitle().startsWith("Slipway board"));
-    for (int i = 0; i < 8; ++i) w.settle();
+    CHECK(QTest::qWaitFor([&] { return w.find<RackTicket>("Landing stage") != nullptr; }));
     CHECK(w.find<RackTicket>("torn") != nullptr);  // hangs there, and says that it cannot be read
     (void)w.desk().save(w.desk().path());
     QTest::keyClick(&w.get<RackTicket>("Landing stage"), Qt::Key_Space);
