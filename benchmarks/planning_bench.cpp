@@ -1,10 +1,13 @@
 // How long a new plan takes after one keystroke, beside the base line: shaping and flattening the same outlines once.
 #include <benchmark/benchmark.h>
+#include <fmt/format.h>
 #include <sys/resource.h>
 
 #include <cmath>
 
 #include <array>
+#include <chrono>
+#include <fstream>
 #include <stdexcept>
 
 #include "drawing/drawing_file.h"
@@ -162,7 +165,7 @@ void lettering_keystroke(benchmark::State& state, Job job) {
         shorter = !shorter;
         lettering.main().words = shorter ? whole.substr(0, whole.size() - 1) : whole;
         const LetteringPlan placed = place(lettering, room, library().typefaces);
-        benchmark::DoNotOptimize(ink_of(lettering, placed, {}, {}, 0));
+        benchmark::DoNotOptimize(ink_of(lettering, placed, {}, {}, first_colour));
     }
 }
 
@@ -194,8 +197,8 @@ void drag_step(benchmark::State& state, Job job) {
     job = add_text(job, {0, 0});
     job.signs.front().faces.front().lettering.texts[1].words = "QUAY";
     const Plan p = plan(job, usual_shop(), library(), monday());
-    const auto things = things_on(job.signs.front().faces.front(), p.faces.front());
-    SnapInput in{things[0], {things[1]}, p.faces.front().blank->face, p.faces.front().blank->usable, {}, 10'000, {}};
+    const auto things = things_on(job.signs.front().faces.front(), p.colours.front());
+    SnapInput in{things[0], {things[1]}, p.colours.front().face->blank->face, p.colours.front().face->blank->usable, {}, 10'000, {}};
     std::int64_t by = 0;
     for (auto _ : state) {
         in.by = {++by * 100 % 100'000, by * 70 % 50'000};
@@ -208,8 +211,8 @@ void sections_and_loads(benchmark::State& state, const Job& job) {
     const Shop shop = usual_shop();
     const Plan p = plan(job, shop, library(), monday());
     for (auto _ : state) {
-        for (const ColourPlan& f : p.faces)
-            benchmark::DoNotOptimize(plan_loads(*f.pieces, f.blank->face, f.bed, f.making, {}));
+        for (const ColourPlan& f : p.colours)
+            benchmark::DoNotOptimize(plan_loads(*f.cut.pieces, f.face->blank->face, f.cut.bed, f.cut.making, {}));
     }
 }
 
@@ -218,7 +221,7 @@ Job script_board_with_rim() {
     Job job = script_board();
     Face& face = job.signs.front().faces.front();
     face.colours.push_back(face.colours.front());
-    face.lettering.main().rim = Rim{measure("1/8"), 1, true, measure("1/16"), false};
+    face.lettering.main().rim = Rim{measure("1/8"), face.colours[1].id, true, measure("1/16"), false};
     return job;
 }
 
@@ -229,11 +232,10 @@ void share_twelve(benchmark::State& state) {
     const Plan p = plan(job, usual_shop(), library(), monday());
     std::vector<Sharer> sharers;
     std::size_t sections = 0;
-    for (const ColourPlan& f : p.faces) {
-        LoadsPlan own = plan_loads(*f.pieces, f.blank->face, f.bed, f.making, {});
+    for (const ColourPlan& f : p.colours) {
+        LoadsPlan own = plan_loads(*f.cut.pieces, f.face->blank->face, f.cut.bed, f.cut.making, {});
         sections += own.sections.size();
-        sharers.push_back({face_id(job.signs[f.sign], f.face, f.colour), f.making.film.id, "", true, f.bed,
-                           std::make_shared<const LoadsPlan>(std::move(own))});
+        sharers.push_back({f.id, f.cut.making.film.id, "", true, f.cut.bed, Shared<LoadsPlan>(std::move(own))});
     }
     state.counters["sections"] = static_cast<double>(sections);
     for (auto _ : state) benchmark::DoNotOptimize(share_loads(sharers, {}));
@@ -264,9 +266,65 @@ void batch_of_twelve(benchmark::State& state) {
     for (auto _ : state) {
         const Plan p = plan(job, usual_shop(), library(), monday());
         sections = 0;
-        for (const ColourPlan& f : p.faces) sections += f.loads->sections.size();
+        for (const ColourPlan& f : p.colours) sections += f.cut.loads->sections.size();
     }
     state.counters["sections"] = static_cast<double>(sections);
+}
+
+// Between two looks at whether to stop: how long a newer edit waits at worst, over a whole plan.
+void longest_wait(benchmark::State& state) {
+    Job job = script_board();
+    for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
+    double longest = 0;
+    for (auto _ : state) {
+        auto last = std::chrono::steady_clock::now();
+        const WhileStoppable watch([&] {
+            const auto now = std::chrono::steady_clock::now();
+            longest = std::max(longest, std::chrono::duration<double, std::milli>(now - last).count());
+            last = now;
+            return false;
+        });
+        benchmark::DoNotOptimize(plan(job, usual_shop(), library(), monday()));
+    }
+    state.counters["longest_ms"] = longest;
+}
+
+double resident_mib() {
+    std::ifstream status("/proc/self/status");
+    for (std::string line; std::getline(status, line);) {
+        if (line.starts_with("VmRSS:")) return std::stod(line.substr(6)) / 1024;
+    }
+    return 0;
+}
+
+// 500 edits of a job with a drawing of 100 000 nodes, every step kept, as a window does.
+void undo_of_a_large_drawing(benchmark::State& state) {
+    std::string svg = "<svg xmlns='http://www.w3.org/2000/svg' width='400mm' height='400mm' viewBox='0 0 4000 4000'>";
+    for (int shape = 0; shape < 1000; ++shape) {
+        svg += "<path d='M";
+        for (int i = 0; i < 100; ++i) {
+            const double r = 40 + 10 * (i % 2);
+            const double turn = i * 0.0628;
+            svg += fmt::format("{}{:.2f} {:.2f}", i == 0 ? "" : "L", shape % 32 * 120 + 60 + r * std::cos(turn),
+                               shape / 32 * 120 + 60 + r * std::sin(turn));
+        }
+        svg += "Z'/>";
+    }
+    auto read = read_drawing_file(svg + "</svg>", "large.svg");
+    PlacedDrawing drawing;
+    drawing.drawing = std::move(read->drawing);
+    Job job = add_art(porch_board(), {}, drawing, library().typefaces);
+    double grown = 0;
+    for (auto _ : state) {
+        const double before = resident_mib();
+        std::vector<Job> undo;
+        for (int i = 0; i < 500; ++i) {
+            undo.push_back(job);
+            job.signs.front().faces.front().lettering.main().words = "STEP " + std::to_string(i);
+        }
+        grown = std::max(grown, resident_mib() - before);
+    }
+    state.counters["grown_mib"] = grown;
 }
 
 double perimeter_mm(const std::vector<Piece>& pieces) {
@@ -283,20 +341,20 @@ double perimeter_mm(const std::vector<Piece>& pieces) {
 // Rows of the same ink one above the other: how sections and loads grow with the length of the ink.
 void growing_ink(benchmark::State& state) {
     const Plan p = plan(script_board(), usual_shop(), library(), monday());
-    const ColourPlan& f = p.faces.front();
+    const ColourPlan& f = p.colours.front();
     std::vector<Piece> pieces;
     const auto rows = state.range(0);
-    const std::int64_t high = f.blank->face.height();
+    const std::int64_t high = f.face->blank->face.height();
     for (std::int64_t row = 0; row < rows; ++row) {
-        for (Piece piece : *f.pieces) {
+        for (Piece piece : *f.cut.pieces) {
             piece.shape = piece.shape.moved({0, row * high});
             piece.first += static_cast<int>(row) * 100;
             piece.line += static_cast<int>(row) * 10;
             pieces.push_back(std::move(piece));
         }
     }
-    const Box face{f.blank->face.low, {f.blank->face.high.x, high * rows}};
-    for (auto _ : state) benchmark::DoNotOptimize(plan_loads(pieces, face, f.bed, f.making, {}));
+    const Box face{f.face->blank->face.low, {f.face->blank->face.high.x, high * rows}};
+    for (auto _ : state) benchmark::DoNotOptimize(plan_loads(pieces, face, f.cut.bed, f.cut.making, {}));
     const double length = perimeter_mm(pieces);
     state.counters["ink_mm"] = length;
     state.SetComplexityN(static_cast<std::int64_t>(length));
@@ -366,6 +424,11 @@ int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("loads shared by twelve signs", share_twelve)->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("packing the squared square of order 21", squared_square)
         ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("longest wait for a stop, twelve signs in a script", longest_wait)
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("500 steps of undo with a drawing of 100 000 nodes", undo_of_a_large_drawing)
+        ->Unit(benchmark::kMillisecond)
+        ->Iterations(1);
     benchmark::RegisterBenchmark("a batch of twelve signs from nothing", batch_of_twelve)
         ->Unit(benchmark::kMillisecond);
     auto* growing = benchmark::RegisterBenchmark("sections and loads by length of ink", growing_ink);
