@@ -198,7 +198,8 @@ void drag_step(benchmark::State& state, Job job) {
     job.signs.front().faces.front().lettering.texts[1].words = "QUAY";
     const Plan p = plan(job, usual_shop(), library(), monday());
     const auto things = things_on(job.signs.front().faces.front(), p.colours.front());
-    SnapInput in{things[0], {things[1]}, p.colours.front().face->blank->face, p.colours.front().face->blank->usable, {}, 10'000, {}};
+    SnapInput in{things[0], {things[1]}, p.colours.front().face->blank->face, p.colours.front().face->blank->usable, {},
+                 10'000,    {}};
     std::int64_t by = 0;
     for (auto _ : state) {
         in.by = {++by * 100 % 100'000, by * 70 % 50'000};
@@ -218,9 +219,8 @@ void sections_and_loads(benchmark::State& state, const Job& job) {
 
 // Two colours: a rim behind the letters.
 Job script_board_with_rim() {
-    Job job = script_board();
+    Job job = add_colour(script_board(), {});
     Face& face = job.signs.front().faces.front();
-    face.colours.push_back(face.colours.front());
     face.lettering.main().rim = Rim{measure("1/8"), face.colours[1].id, true, measure("1/16"), false};
     return job;
 }

@@ -225,7 +225,8 @@ class Program {
         if (job_.signs.size() > 1 || f.face->at.face > 0)
             fmt::print("{}{}\n", label_of(job_.signs[f.face->at.sign]), f.face->at.face > 0 ? ", back" : "");
         print_blank(f);
-        fmt::print("Lettering  {} letters, caps {}", f.face->lettering->letters.size(), length(f.face->lettering->cap_height));
+        fmt::print("Lettering  {} letters, caps {}", f.face->lettering->letters.size(),
+                   length(f.face->lettering->cap_height));
         for (const Reason& note : f.face->lettering->notes) fmt::print("; {}", say(note));
         fmt::print("\n");
         for (const TypefaceName& t : f.face->lettering->offers)

@@ -179,7 +179,8 @@ TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out t
     const ColourPlan& face = *b.w.desk().face_plan();
     const Box first = face.cut.pieces->at(0).shape.bounds();
     const Box second = face.cut.pieces->at(1).shape.bounds();
-    const QPoint gap = b.drawing->where({face.face->blank->face.low.x + 80'000, (first.low.y + second.high.y) / 2}).toPoint();
+    const QPoint gap =
+        b.drawing->where({face.face->blank->face.low.x + 80'000, (first.low.y + second.high.y) / 2}).toPoint();
     QTest::mouseClick(b.drawing, Qt::LeftButton, {}, gap);
     b.w.settle();
     const auto button = [&](const QString& text) {
@@ -196,8 +197,9 @@ TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out t
     CHECK(b.w.job().signs[0].faces[0].colours[0].making.wishes.seams.size() == 1);
     // Picked anew, since the seam now lies there; beside the ink the other wish is offered too.
     QTest::keyClick(b.drawing, Qt::Key_Escape);
-    QTest::mouseClick(b.drawing, Qt::LeftButton, {},
-                      b.drawing->where({face.face->blank->face.low.x + 80'000, face.face->blank->face.low.y + 80'000}).toPoint());
+    QTest::mouseClick(
+        b.drawing, Qt::LeftButton, {},
+        b.drawing->where({face.face->blank->face.low.x + 80'000, face.face->blank->face.low.y + 80'000}).toPoint());
     b.w.settle();
     REQUIRE(button("No level seam here") != nullptr);
     QTest::mouseClick(button("No level seam here"), Qt::LeftButton);
@@ -208,7 +210,8 @@ TEST_CASE("a free place on the face is clicked, and a seam wanted or ruled out t
 TEST_CASE("a letter of a decal that is cut and spoilt is clicked, and cut again alone") {
     Job job = long_board();
     const Plan drawn = plan_of(job);
-    Bench b(tick(job, drawn, StepId{"1/cut/" + drawn.colours.front().cut.loads->loads.front().name}, moment("2026-05-04T19:00")));
+    Bench b(tick(job, drawn, StepId{"1/cut/" + drawn.colours.front().cut.loads->loads.front().name},
+                 moment("2026-05-04T19:00")));
     const std::size_t sections = b.loads().sections.size();
     const Piece letter = b.w.job().bench.cut.front().sections.front().pieces[1];
     const Box box = letter.shape.bounds();

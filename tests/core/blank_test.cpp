@@ -215,8 +215,7 @@ TEST_CASE("the back of an arrow points the other way, and its words still read")
     const FacePlan& back = *p.colours[1].face;
     const Region front = f.blank->outline;
     CHECK(back.blank->outline == front.mirrored(front.bounds().high.x));
-    CHECK(back.lettering->letters.front().ink.bounds().low.x <
-          back.lettering->letters.back().ink.bounds().low.x);
+    CHECK(back.lettering->letters.front().ink.bounds().low.x < back.lettering->letters.back().ink.bounds().low.x);
     CHECK(f.blank->cuts.size() == 1);
     CHECK(back.blank->cuts.empty());
 }
@@ -263,7 +262,8 @@ TEST_CASE("four arrows are copies with other words, on one post, and plan on the
     for (const Task& t : *p.tasks) CHECK(ids.insert(t.id).second);
     const auto cut = std::find_if(p.tasks->begin(), p.tasks->end(), [](const Task& t) { return t.work == Work::Cut; });
     REQUIRE(cut != p.tasks->end());
-    const auto cuts = std::count_if(p.tasks->begin(), p.tasks->end(), [](const Task& t) { return t.work == Work::Cut; });
+    const auto cuts =
+        std::count_if(p.tasks->begin(), p.tasks->end(), [](const Task& t) { return t.work == Work::Cut; });
     CHECK(cuts < 4);  // arrows share loads
     const StepId step = cut->id;
     job = tick(job, p, step, moment("2026-05-04T18:40"));

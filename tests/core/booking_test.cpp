@@ -76,7 +76,8 @@ TEST_CASE("a roll too short is told, with how much to buy") {
     const auto said = std::find_if(plan.problems.begin(), plan.problems.end(),
                                    [](const Problem& p) { return p.what.id == "film.short"; });
     REQUIRE(said != plan.problems.end());
-    CHECK(std::get<Length>(said->remedy.arguments.front().second) == plan.colours.front().cut.loads->film_total - 20_in);
+    CHECK(std::get<Length>(said->remedy.arguments.front().second) ==
+          plan.colours.front().cut.loads->film_total - 20_in);
     shop.drawer = {roll(20_in), roll(30_in)};
     const Plan enough = skarvel::plan(porch_board(), shop, library(), now);
     CHECK(std::none_of(enough.problems.begin(), enough.problems.end(),

@@ -58,7 +58,12 @@ std::vector<Task> random_tasks() {
 
 TEST_CASE("waits run at night, hands only on the hours") {
     // Monday 21:00: twenty minutes fit before half past nine, the next coat two hours later must wait for Tuesday.
-    const ClockInput in{all_of({task("ground", 20), task("second", 20, {after(0, 120)})}), evenings(), {}, {}, {}, moment("2026-05-04T21:00")};
+    const ClockInput in{all_of({task("ground", 20), task("second", 20, {after(0, 120)})}),
+                        evenings(),
+                        {},
+                        {},
+                        {},
+                        moment("2026-05-04T21:00")};
     const Schedule s = schedule(in);
     CHECK(slot_of(s, 0).start == moment("2026-05-04T21:00"));
     CHECK(slot_of(s, 1).start == moment("2026-05-05T18:30"));

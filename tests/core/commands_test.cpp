@@ -38,8 +38,8 @@ Job after_any_command(const Job& job, const Plan& plan) {
     const ColourPlan& known = there ? *plan.of(face.id) : plan.colours.front();
     const std::vector<PlacedThing> things = things_on(face, known);
     const ThingId id = things.empty() || *rc::gen::inRange(0, 8) == 0
-                               ? ThingId{"nothing"}
-                               : things[*rc::gen::inRange<std::size_t>(0, things.size())].id;
+                           ? ThingId{"nothing"}
+                           : things[*rc::gen::inRange<std::size_t>(0, things.size())].id;
     const Length by = Length::sixtyfourths(*rc::gen::inRange(-64, 65));
     const Display inches{Unit::Inch, 16};
     switch (*rc::gen::inRange(0, 18)) {

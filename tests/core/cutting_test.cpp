@@ -248,7 +248,8 @@ TEST_CASE("files of any sign go together again, and its sections cover the ink o
         const Plan p = plan(job, shop, library(), moment("2026-05-04T18:00"));
         RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
         // Letters of a few plotter units are no letters any more, and the proof says so.
-        RC_PRE(!p.colours.front().cut.loads->sections.empty() && p.colours.front().face->lettering->cap_height > 0.5_in);
+        RC_PRE(!p.colours.front().cut.loads->sections.empty() &&
+               p.colours.front().face->lettering->cap_height > 0.5_in);
         RC_LOG() << write_job(job) << "\n";
         const FileSet files = files_of(job, p, shop);
         for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {

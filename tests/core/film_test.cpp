@@ -166,7 +166,8 @@ TEST_CASE("masks in two films are offered in one, where that saves a load and no
     const Job job = two_films();
     const Plan now = plan_of(job);
     CHECK(now.loads_saved == 0);
-    const auto all = alternatives(job, job.signs[1].faces[0].colours[0].id, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto all =
+        alternatives(job, job.signs[1].faces[0].colours[0].id, usual_shop(), library(), moment("2026-05-04T18:00"));
     const auto one =
         std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.same-film"; });
     REQUIRE(one != all.end());
@@ -175,7 +176,8 @@ TEST_CASE("masks in two films are offered in one, where that saves a load and no
     // Printable film tears as a mask: that is not offered.
     Job other = job;
     other.signs[0].faces[0].colours[0].making.film = "printable";
-    const auto none = alternatives(other, job.signs[1].faces[0].colours[0].id, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto none =
+        alternatives(other, job.signs[1].faces[0].colours[0].id, usual_shop(), library(), moment("2026-05-04T18:00"));
     CHECK(std::none_of(none.begin(), none.end(),
                        [](const Alternative& a) { return a.what.id == "alternative.same-film"; }));
 }

@@ -203,7 +203,8 @@ TEST_CASE("an edit works out anew what reads what it changed, and nothing else")
     CHECK(moved.count("lettering") + moved.count("loads") + moved.count("method") == 0);
     // A copy is worked out itself, the others are not.
     const Stages copied = anew(two, copy_sign(two, 0, "TEA"));
-    for (const char* stage : {"blank", "lettering", "ink", "loads", "method", "reading"}) CHECK(copied.count(stage) == 1);
+    for (const char* stage : {"blank", "lettering", "ink", "loads", "method", "reading"})
+        CHECK(copied.count(stage) == 1);
     // A colour more, that nothing is in; and one that is laid earlier.
     CHECK(anew(one, add_colour(one, {})).empty());
     const Job rim = set_rim(one, {}, 0, RimIs::Behind);

@@ -152,7 +152,8 @@ TEST_CASE("pieces bound together share a section, and pieces set apart have thei
     CHECK(proven(apart, by_itself));
     const auto pass_of = [&](const std::string& id) {
         const auto& tasks = by_itself.tasks;
-        return std::find_if(tasks->begin(), tasks->end(), [&](const Task& t) { return t.id.name == id; }) - tasks->begin();
+        return std::find_if(tasks->begin(), tasks->end(), [&](const Task& t) { return t.id.name == id; }) -
+               tasks->begin();
     };
     // Laid, painted and lifted before the other goes down.
     CHECK(pass_of("1/lift/" + loads(by_itself).sections.front().letters) <
@@ -179,7 +180,8 @@ TEST_CASE("with whole margins every mask has its margin around, pass by pass") {
             open[s.pass].push_back(s.cut);
         }
         for (const auto& [pass, cut] : open) {
-            const Region reach = intersect(grow(merge(cut), face.cut.making.margin), Region::rectangle(face.face->blank->face));
+            const Region reach =
+                intersect(grow(merge(cut), face.cut.making.margin), Region::rectangle(face.face->blank->face));
             RC_ASSERT(subtract(reach, merge(films[pass])).area_mm2() < 1);
             for (const Section& s : face.cut.loads->sections) {
                 if (s.pass == pass) RC_ASSERT(intersect(subtract(s.film, s.cut), merge(cut)).area_mm2() < 0.5);
@@ -296,7 +298,8 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
         const Shop shop = usual_shop();
         Plan p = plan_of(job);
         RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
-        RC_PRE(p.colours.front().face->lettering->cap_height > 0.5_in && p.colours.front().cut.loads->sections.size() < 30);
+        RC_PRE(p.colours.front().face->lettering->cap_height > 0.5_in &&
+               p.colours.front().cut.loads->sections.size() < 30);
         const std::vector<PieceName> names = names_of(*p.colours.front().cut.pieces);
         const auto some = [&] {
             std::vector<PieceName> out;
@@ -364,8 +367,9 @@ TEST_CASE("every wish about a seam can be let go where it lies, and with the las
             const auto i = *rc::gen::inRange<std::size_t>(0, seams.size());
             const Length place = place_of(now.colours.front(), seams[i]);
             const Length by = Length::sixtyfourths(*rc::gen::inRange(-64, 64));
-            job = *rc::gen::arbitrary<bool>() ? move_seam(job, first, now.colours.front(), i, measure_of(place + by, {}))
-                                              : forbid_seam(job, first, now.colours.front(), i, {});
+            job = *rc::gen::arbitrary<bool>()
+                      ? move_seam(job, first, now.colours.front(), i, measure_of(place + by, {}))
+                      : forbid_seam(job, first, now.colours.front(), i, {});
         }
         // Those that the plan follows are found at their seam; the others by their place in the list.
         std::size_t last = wishes_of(job, first).seams.size() + 1;

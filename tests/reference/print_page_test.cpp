@@ -150,7 +150,8 @@ TEST_CASE("a sticker of letters and their rim is printed and cut in one") {
     CHECK(cuts == islands(loads.front().sections.front().laid.cut).size() +
                       holes(loads.front().sections.front().laid.cut).size());
     // One thing to lay, and nothing is laid or weeded for the colour that comes with it.
-    CHECK(std::none_of(plan.tasks->begin(), plan.tasks->end(), [](const Task& t) { return t.id.name.starts_with("1.2/"); }));
+    CHECK(std::none_of(plan.tasks->begin(), plan.tasks->end(),
+                       [](const Task& t) { return t.id.name.starts_with("1.2/"); }));
     CHECK(std::any_of(plan.tasks->begin(), plan.tasks->end(), [](const Task& t) { return t.work == Work::Final; }));
     const auto page = print_page(job, plan, loads.front());
     REQUIRE(page);

@@ -362,10 +362,11 @@ void Drawing::lay_out_sides(const ColourPlan& plan, const Blank& blank, const Di
                   {board_area_.right() - margin.width() - width_box->width(), board_area_.bottom() + Theme::px(60)});
         } else if (width_box != nullptr) {
             // An arrow's body is lower than its head.
-            const double half =
-                blank.kind == Kind::Arrow
-                    ? std::min(board_rect.height(), static_cast<double>(to_grid(plan.face->blank->width)) * view_.scale) / 2
-                    : board_rect.height() / 2;
+            const double half = blank.kind == Kind::Arrow
+                                    ? std::min(board_rect.height(),
+                                               static_cast<double>(to_grid(plan.face->blank->width)) * view_.scale) /
+                                          2
+                                    : board_rect.height() / 2;
             dimensions_.push_back(
                 {{x, board_rect.center().y() - half}, {x, board_rect.center().y() + half}, width_box, {}, {}, {}});
             place(*width_box, {x + Theme::px(8) + width_box->width() / 2.0, board_area_.center().y() + Theme::px(12)});

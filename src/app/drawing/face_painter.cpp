@@ -199,7 +199,8 @@ void FacePainter::board(QPainter& p, bool bare) const {
     }
     for (std::size_t i = 0; i < blank.fields.size() && i < plan_.face->blank->fields.size(); ++i) {
         const QColor colour(QString::fromStdString(blank.fields[i].colour));
-        p.fillPath(view_.transform().map(path_of(plan_.face->blank->fields[i].region)), colour.isValid() ? colour : t.brick);
+        p.fillPath(view_.transform().map(path_of(plan_.face->blank->fields[i].region)),
+                   colour.isValid() ? colour : t.brick);
     }
     if (blank.kind == Kind::Canvas && blank.bars) {
         const double bar = static_cast<double>(to_grid(1.5_in)) * view_.scale;
@@ -258,9 +259,9 @@ void FacePainter::frame(QPainter& p) const {
         p.drawPath(view_.transform().map(path_of(grow(plan_.face->blank->outline, f.seen.value / 2))));
         return;
     }
-    const QRectF outer =
-        view_.rect(f.kind == FrameKind::Trim || f.kind == FrameKind::Battens ? view_.face
-                                                                             : around_face(sign_.blank, *plan_.face->blank));
+    const QRectF outer = view_.rect(f.kind == FrameKind::Trim || f.kind == FrameKind::Battens
+                                        ? view_.face
+                                        : around_face(sign_.blank, *plan_.face->blank));
     const bool laid = view_.laid_down;  // top and bottom lie left and right then
     std::vector<QRectF> rails{QRectF(outer.left(), outer.top(), outer.width(), seen),
                               QRectF(outer.left(), outer.bottom() - seen, outer.width(), seen)};
@@ -358,7 +359,8 @@ void FacePainter::ink(QPainter& p, bool as_laid) const {
     const std::int64_t twice = plan_.face->blank->face.low.x + plan_.face->blank->face.high.x;
     const auto draw = [&](const ColourPlan& lane) {
         for (const Piece& piece : *lane.ink)
-            p.drawPath(transform.map(path_of(lane.face->mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
+            p.drawPath(
+                transform.map(path_of(lane.face->mirrored && !as_laid ? piece.shape.mirrored(twice) : piece.shape)));
     };
     draw(plan_);
     if (all_ == nullptr) return;

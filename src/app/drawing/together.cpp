@@ -81,9 +81,10 @@ void Together::lay_out_side_by_side() {
                                       y + static_cast<double>(whole.high.y - f->face->blank->face.high.y) * scale);
                 shown_.push_back({f, view});
                 const Sign& sign = desk_.job().signs[f->face->at.sign];
-                texts_.push_back({QRectF(x, y + h + 2, std::max(w, 120.0), label),
-                                  QString::fromStdString(label_of(sign)) + (f->face->at.face > 0 ? tr(", back") : QString()),
-                                  false, Qt::AlignLeft | Qt::AlignVCenter});
+                texts_.push_back(
+                    {QRectF(x, y + h + 2, std::max(w, 120.0), label),
+                     QString::fromStdString(label_of(sign)) + (f->face->at.face > 0 ? tr(", back") : QString()), false,
+                     Qt::AlignLeft | Qt::AlignVCenter});
             }
             x += std::max(w, 124.0) + gap;
             row = std::max(row, h);

@@ -197,8 +197,11 @@ void BenchView::refresh() {
         for (const Reason& c : s->cautions) care << shown(desk_.say(c));
         care_->setText(care.join(" "));
         done_->setEnabled(true);
-        done_->setText(s->done ? tr("Not done after all") : s->work == Work::Proof ? tr("Read and signed") : tr("Done"));
-        if (s->work == Work::Lay || s->work == Work::Lift) picture->lit = static_cast<std::size_t>(std::max(0, s->number - 1));
+        done_->setText(s->done                  ? tr("Not done after all")
+                       : s->work == Work::Proof ? tr("Read and signed")
+                                                : tr("Done"));
+        if (s->work == Work::Lay || s->work == Work::Lift)
+            picture->lit = static_cast<std::size_t>(std::max(0, s->number - 1));
         const auto at = static_cast<std::size_t>(s - bench.steps.data());
         next_->setText(at + 1 < bench.steps.size()
                            ? tr("then: %1, %2")

@@ -554,7 +554,9 @@ class LetteringTray : public Tray {
 
     void choose_rim(int which) {
         desk_.apply(set_rim(desk_.job(), desk_.at(), desk_.text_at(),
-                            which == 0 ? RimIs::None : which == 1 ? RimIs::Behind : RimIs::Inside));
+                            which == 0   ? RimIs::None
+                            : which == 1 ? RimIs::Behind
+                                         : RimIs::Inside));
     }
 
     QString colour_name(std::size_t i) const {

@@ -72,8 +72,8 @@ void MethodView::paintEvent(QPaintEvent*) {
 double MethodView::draw(QPainter* p) const {
     const Tokens& t = Theme::tokens();
     if (desk_.face_plan() == nullptr) return 300;
-    const ColourPlan& face = *desk_.face_plan();
-    const BuildUp& b = *face.method;
+    const ColourPlan& colour = *desk_.face_plan();
+    const BuildUp& b = *colour.method;
     if (p != nullptr) {
         paint_heading(*p, width(), tr("The build-up, from the last coat down to bare wood"),
                       tr("A cut through the finished sign. Thickness is not to scale."));
@@ -87,7 +87,7 @@ double MethodView::draw(QPainter* p) const {
         const Layer& layer = b.layers[n];
         const double high = layer.kind == LayerKind::Bare   ? Theme::px(74)
                             : layer.kind == LayerKind::Seal ? Theme::px(12)
-                                                   : Theme::px(22 + 2 * std::min(layer.coats, 4));
+                                                            : Theme::px(22 + 2 * std::min(layer.coats, 4));
         const QRectF bar(side, y, bar_wide, high);
         const double text_high = Theme::px(40);
         if (p != nullptr) {
@@ -120,7 +120,8 @@ double MethodView::draw(QPainter* p) const {
             }
             p->setPen(t.graphite);
             p->setFont(Theme::font(15, QFont::DemiBold));
-            const double text_y = layer.kind == LayerKind::Bare ? bar.top() + Theme::px(8) : bar.center().y() - Theme::px(20);
+            const double text_y =
+                layer.kind == LayerKind::Bare ? bar.top() + Theme::px(8) : bar.center().y() - Theme::px(20);
             p->drawText(QRectF(text_x, text_y, text_wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
                         QFontMetrics(p->font()).elidedText(shown(desk_.say(layer.name)), Qt::ElideRight,
                                                            static_cast<int>(text_wide)));
@@ -196,9 +197,9 @@ double MethodView::draw(QPainter* p) const {
         p->setPen(t.line);
         p->drawLine(QPointF(side, y), QPointF(width() - side, y));
     }
-    const auto n = face.cut.loads->sections.size();
+    const auto n = colour.cut.loads->sections.size();
     QString order = n == 0 ? QString() : n == 1 ? tr("Order: one section.") : tr("Order: lay 1 to %1").arg(n);
-    if (n > 1 && face.cut.making.way == Way::PaintThrough)
+    if (n > 1 && colour.cut.making.way == Way::PaintThrough)
         order += tr(", one pass, masks lap without meeting ink; lift %1 to 1, across the grain.").arg(n);
     const QRectF needed =
         QFontMetricsF(Theme::font(15)).boundingRect(QRectF(0, 0, width() - 2 * side, 1000), Qt::TextWordWrap, order);

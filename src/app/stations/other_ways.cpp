@@ -20,15 +20,13 @@ void OtherWays::forget() {
 }
 
 void OtherWays::seek() {
-    seeking_.run(
-        [job = desk_.job(), shop = desk_.shop(), colour = desk_.colour().id, now = desk_.now(),
-         library = desk_.shared_library()](const std::stop_token& stop) {
-            return alternatives(job, colour, shop, *library, now, stop);
-        },
-        [this](const std::vector<Alternative>& all) {
-            found_ = all;
-            refresh();
-        });
+    seeking_.run([job = desk_.job(), shop = desk_.shop(), colour = desk_.colour().id, now = desk_.now(),
+                  library = desk_.shared_library()](
+                     const std::stop_token& stop) { return alternatives(job, colour, shop, *library, now, stop); },
+                 [this](const std::vector<Alternative>& all) {
+                     found_ = all;
+                     refresh();
+                 });
     refresh();
 }
 

@@ -41,8 +41,9 @@ class SectionsTray : public Tray {
         film_->show_data(text_of(m.film));
         tool_->show_data(text_of(m.tool));
         of_masks_->setVisible(mask);
-        margin_->show_value(
-            m.margin, plan() != nullptr && mask ? tr("%1, by the tool").arg(length(plan()->cut.making.margin)) : QString());
+        margin_->show_value(m.margin, plan() != nullptr && mask
+                                          ? tr("%1, by the tool").arg(length(plan()->cut.making.margin))
+                                          : QString());
         lap_->show_value(m.lap);
         tie_->show_value(m.tie, plan() != nullptr && mask && plan()->cut.making.tie > Length{}
                                     ? tr("%1, as the film asks").arg(length(plan()->cut.making.tie))
@@ -348,8 +349,7 @@ class SectionsTray : public Tray {
             fact(tr("share used"), QString("%1 %").arg(std::lround(p.share * 100)));
             film_worth();
             if (desk_.plan().loads_saved > 0) {
-                fact(tr("loads of the whole job"),
-                     QString::number(figures_of(desk_.plan(), desk_.colour().id).loads));
+                fact(tr("loads of the whole job"), QString::number(figures_of(desk_.plan(), desk_.colour().id).loads));
             }
             if (p.passes > 1) fact(tr("passes"), QString::number(p.passes));
             if (mask) keepers(p);

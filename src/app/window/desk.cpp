@@ -283,8 +283,10 @@ void Desk::work(const std::stop_token& stop) {
             // The job stays as it is, and the last plan that could be made; what went wrong is told.
             planner = Planner();
             planned = Plan{};
-            planned->problems.push_back(
-                {{"plan.broke", {{"detail", std::string(broken.what())}}}, "blank", {"plan.broke-remedy", {}}, Mark::Stop});
+            planned->problems.push_back({{"plan.broke", {{"detail", std::string(broken.what())}}},
+                                         "blank",
+                                         {"plan.broke-remedy", {}},
+                                         Mark::Stop});
             planned->tasks = std::vector<Task>{};
             planned->clock = Schedule{};
             planned->bench = BenchPlan{};
@@ -547,8 +549,8 @@ bool Desk::read_drawing(const fs::path& path) {
         const Box box = bounds_of(*placed.drawing);
         const double ratio =
             static_cast<double>(box.height()) / static_cast<double>(std::max<std::int64_t>(1, box.width()));
-        const double room_wide =
-            std::min(grid_to_mm(plan->face->blank->usable.width()), grid_to_mm(plan->face->blank->usable.height()) / ratio);
+        const double room_wide = std::min(grid_to_mm(plan->face->blank->usable.width()),
+                                          grid_to_mm(plan->face->blank->usable.height()) / ratio);
         if (placed.size.value.in_mm() > room_wide) {
             const Length eighth = 0.125_in;
             placed.size = measure_of(eighth * std::max<std::int64_t>(1, Length::from_mm(room_wide).nm() / eighth.nm()),

@@ -22,14 +22,12 @@ class Errand {
     explicit Errand(QObject* home) : home_(home) {}
 
     void run(std::function<T(const std::stop_token&)> work, std::function<void(const T&)> done) {
-        run_telling(
-            [work = std::move(work)](const std::stop_token& stop, const std::function<void(T)>& tell) {
-                tell(work(stop));
-            },
-            [this, done = std::move(done)](const T& result) {
-                busy_ = false;
-                done(result);
-            });
+        run_telling([work = std::move(work)](const std::stop_token& stop,
+                                             const std::function<void(T)>& tell) { tell(work(stop)); },
+                    [this, done = std::move(done)](const T& result) {
+                        busy_ = false;
+                        done(result);
+                    });
     }
     /// Work that comes to several results, told one by one.
     void run_telling(std::function<void(const std::stop_token&, const std::function<void(T)>&)> work,

@@ -68,11 +68,11 @@ void RackTicket::paintEvent(QPaintEvent*) {
              trouble_.isEmpty() ? t.pencil : t.brick);
         return;
     }
-    const ColourPlan* face = plan_.of(job_->signs.front().faces.front().id);
-    if (face != nullptr && !face->face->blank->face.empty()) {
-        const Box whole = FacePainter::around_face(job_->signs.front().blank, *face->face->blank);
+    const ColourPlan* colour = plan_.of(job_->signs.front().faces.front().id);
+    if (colour != nullptr && !colour->face->blank->face.empty()) {
+        const Box whole = FacePainter::around_face(job_->signs.front().blank, *colour->face->blank);
         FaceView view;
-        view.face = face->face->blank->face;
+        view.face = colour->face->blank->face;
         view.laid_down = whole.height() > 2 * whole.width();
         const double w = static_cast<double>(view.laid_down ? whole.height() : whole.width());
         const double h = static_cast<double>(view.laid_down ? whole.width() : whole.height());
@@ -82,7 +82,7 @@ void RackTicket::paintEvent(QPaintEvent*) {
         p.save();
         p.setClipRect(card.adjusted(1, 1, -1, -1));
         const Sign& sign = job_->signs.front();
-        const FacePainter painter(sign, sign.faces.front(), *face, view, &plan_);
+        const FacePainter painter(sign, sign.faces.front(), *colour, view, &plan_);
         painter.board(p, false);
         painter.all_ink(p);
         p.restore();

@@ -121,8 +121,8 @@ class Maker {
     }
 
     // `one` as it lies in the lower left corner, its corner at 0, 0.
-    void in_corners(const Region& one, const Box& box, const std::string& name, const std::optional<ColourId>& colour = {},
-                    std::size_t of_drawing = 0) {
+    void in_corners(const Region& one, const Box& box, const std::string& name,
+                    const std::optional<ColourId>& colour = {}, std::size_t of_drawing = 0) {
         const Region mirrored = one.mirrored(0);
         const Region upside = one.turned().turned();  // lower left to upper right
         const Region upside_mirrored = upside.mirrored(0);
@@ -302,7 +302,8 @@ class Maker {
     // Printed, then cut: one outline round what the picture shows, without its holes.
     void picture(const PlacedDrawing& d, const Box& box, double factor) {
         std::vector<Region> shapes;
-        for (const DrawingPart& p : d.drawing->parts) shapes.push_back(scaled(p.shape.moved(Point{} - box.low), factor));
+        for (const DrawingPart& p : d.drawing->parts)
+            shapes.push_back(scaled(p.shape.moved(Point{} - box.low), factor));
         for (const Region& part : islands(grow(merge(shapes), d.around.value))) {
             for (const Region& hole : holes(part)) shapes.push_back(hole);
         }

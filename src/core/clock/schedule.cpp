@@ -153,7 +153,8 @@ class Planner {
             std::optional<std::size_t> joined;
             Minutes offset{0};
             for (const Wait& w : task.waits) {
-                const bool lifts_on = task.work == Work::Lift && (*in_.tasks)[w.after].work == Work::Lift && windowed_[w.after];
+                const bool lifts_on =
+                    task.work == Work::Lift && (*in_.tasks)[w.after].work == Work::Lift && windowed_[w.after];
                 const bool binds = (w.at_most && *w.at_most < one_sitting) || lifts_on;
                 if (!binds || in_.done.contains((*in_.tasks)[w.after].id)) continue;
                 joined = block_of_[w.after];

@@ -28,8 +28,7 @@ class Builder {
         if (behind()) {
             const bool decal = at_->making.way == Way::Decal;
             then_wait(decal ? trade_.clear_over_vinyl : method().colour.paint_over,
-                      decal ? Reason{"wait.vinyl", {}}
-                            : Reason{"wait.clear-over", {{"paint", method().colour.name}}});
+                      decal ? Reason{"wait.vinyl", {}} : Reason{"wait.clear-over", {{"paint", method().colour.name}}});
             ground();
         }
         if (method().clear_coats > 0 && in_.clear_over) clear(Work::Clear);
@@ -270,7 +269,8 @@ class Builder {
 
     void clear(Work work) {
         const BuildUp& m = method();
-        if (work == Work::Clear && at_->making.way == Way::Decal) then_wait(trade_.clear_over_vinyl, {"wait.vinyl", {}});
+        if (work == Work::Clear && at_->making.way == Way::Decal)
+            then_wait(trade_.clear_over_vinyl, {"wait.vinyl", {}});
         for (int coat = 1; coat <= m.clear_coats; ++coat) {
             follow(with(
                 add(work, std::to_string(coat), brushing(),

@@ -33,10 +33,10 @@ struct Task {
     Reason name;
     Minutes hands_on{0};
     std::vector<Wait> waits;
-    int number = 0;                      ///< which coat, or which section counted from 1
-    bool decal = false;                  ///< of a colour that is a decal: what is pulled off is the other way round
-    std::vector<std::string> products{}; ///< what is in the tins and cans that it uses: water, oil, solvent, spray
-    std::string of{};                    ///< the sign that it is for, where a job has several
+    int number = 0;                       ///< which coat, or which section counted from 1
+    bool decal = false;                   ///< of a colour that is a decal: what is pulled off is the other way round
+    std::vector<std::string> products{};  ///< what is in the tins and cans that it uses: water, oil, solvent, spray
+    std::string of{};                     ///< the sign that it is for, where a job has several
     friend bool operator==(const Task&, const Task&) = default;
 };
 

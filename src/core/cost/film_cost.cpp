@@ -35,9 +35,8 @@ std::vector<Length> loads_from_roll(const LoadsPlan& plan) {
 std::vector<FilmUse> uses_of(const std::vector<FilmUser>& users) {
     std::vector<FilmUse> uses;
     for (const FilmUser& user : users) {
-        auto use = std::find_if(uses.begin(), uses.end(), [&](const FilmUse& u) {
-            return u.film == user.film && u.colour == user.colour;
-        });
+        auto use = std::find_if(uses.begin(), uses.end(),
+                                [&](const FilmUse& u) { return u.film == user.film && u.colour == user.colour; });
         if (use == uses.end()) use = uses.insert(uses.end(), {user.film, user.name, user.colour, {}});
         const std::vector<Length> loads = loads_from_roll(*user.loads);
         use->loads.insert(use->loads.end(), loads.begin(), loads.end());

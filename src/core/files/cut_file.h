@@ -26,9 +26,9 @@ struct CutFile {
 
 /// One load that is still to be cut, with all that lies on it.
 struct LoadToCut {
-    int number = 0;        ///< over the whole job, the cut ones counted
-    std::string word;      ///< what its files are called, without an ending
-    StepId step;           ///< that cuts it
+    int number = 0;                      ///< over the whole job, the cut ones counted
+    std::string word;                    ///< what its files are called, without an ending
+    StepId step;                         ///< that cuts it
     const ColourPlan* colour = nullptr;  ///< whose load it is
     const Load* load = nullptr;
     Mat bed;

@@ -11,8 +11,8 @@ namespace skarvel {
 
 Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Plan& plan, const Shop& shop,
                                                         const Library& library, const std::filesystem::path& folder) {
-    const bool anything =
-        std::any_of(plan.colours.begin(), plan.colours.end(), [](const ColourPlan& f) { return !f.cut.loads->loads.empty(); });
+    const bool anything = std::any_of(plan.colours.begin(), plan.colours.end(),
+                                      [](const ColourPlan& f) { return !f.cut.loads->loads.empty(); });
     if (!anything) return refused({"export.nothing", {}}, "export", {"export.nothing-remedy", {}});
     std::error_code error;
     std::filesystem::create_directories(folder, error);

@@ -142,7 +142,9 @@ void job_from_format_1(Json& job) {
         saw(id);
         int face = 0;
         each(sign, "faces", [&](Json& f) {
-            const std::string of = id + (face == 0 ? "" : face == 1 ? "b" : "b" + std::to_string(face));
+            std::string of = id;
+            if (face > 0) of.push_back('b');
+            if (face > 1) of.append(std::to_string(face));
             ++face;
             name_face(f, of);
             each(f, "colours", [&](Json& colour) { saw(text_in(colour, "id")); });

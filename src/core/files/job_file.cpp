@@ -586,8 +586,8 @@ Json write_cut(const CutLoad& c) {
 }
 
 CutLoad read_cut(const Object& o) {
-    o.only({"id", "of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy", "colour", "from",
-            "rest", "booked"});
+    o.only({"id", "of", "film", "mat", "at", "keep", "filmLength", "placements", "sections", "carriedBy", "colour",
+            "from", "rest", "booked"});
     CutLoad c;
     c.carried_by.name = o.text_or("carriedBy", "");
     c.id.name = o.text("id");
@@ -670,8 +670,8 @@ void check_ids(const Job& job) {
 }
 
 Job job_from(const Object& o) {
-    o.only({"format", "title", "number", "customer", "deadline", "made", "signs", "post", "proof", "bench",
-            "finished"});
+    o.only(
+        {"format", "title", "number", "customer", "deadline", "made", "signs", "post", "proof", "bench", "finished"});
     Job job;
     job.made = o.whole("made", 1, 1'000'000'000);
     job.title = o.text("title");
@@ -805,60 +805,62 @@ std::string write_shop(const Shop& shop) {
 }
 
 Expected<Shop> read_shop(const std::string& text) {
-    return read_file_of<Shop>(text, [](Json&) {}, [](const Object& o) {
-        o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers",
-                "favourites", "machines", "drawer", "hands"});
-        Shop shop;
-        shop.display.unit = o.choice("unit", unit_names);
-        shop.display.denominator = o.whole("fraction", 16, 64);
-        shop.mat = read_mat(o.object("mat"));
-        read_cutting(o, shop);
-        std::size_t weekday = 0;
-        o.each("hours", [&](const Json& day, const std::string& where) {
-            if (weekday > 6 || !day.is_array()) refuse("file.bad-hours", where);
-            for (const Json& s : day) {
-                if (!s.is_array() || s.size() != 2 || !s[0].is_number_integer() || !s[1].is_number_integer())
-                    refuse("file.bad-hours", where);
-                const Hours::Sitting sitting{s[0].get<int>(), s[1].get<int>()};
-                if (sitting.from < 0 || sitting.to > 24 * 60 || sitting.from >= sitting.to)
-                    refuse("file.bad-hours", where);
-                shop.hours.days.at(weekday).push_back(sitting);
+    return read_file_of<Shop>(
+        text, [](Json&) {},
+        [](const Object& o) {
+            o.only({"format", "unit", "fraction", "mat", "hours", "stock", "boardLengths", "kerf", "leftovers",
+                    "favourites", "machines", "drawer", "hands"});
+            Shop shop;
+            shop.display.unit = o.choice("unit", unit_names);
+            shop.display.denominator = o.whole("fraction", 16, 64);
+            shop.mat = read_mat(o.object("mat"));
+            read_cutting(o, shop);
+            std::size_t weekday = 0;
+            o.each("hours", [&](const Json& day, const std::string& where) {
+                if (weekday > 6 || !day.is_array()) refuse("file.bad-hours", where);
+                for (const Json& s : day) {
+                    if (!s.is_array() || s.size() != 2 || !s[0].is_number_integer() || !s[1].is_number_integer())
+                        refuse("file.bad-hours", where);
+                    const Hours::Sitting sitting{s[0].get<int>(), s[1].get<int>()};
+                    if (sitting.from < 0 || sitting.to > 24 * 60 || sitting.from >= sitting.to)
+                        refuse("file.bad-hours", where);
+                    shop.hours.days.at(weekday).push_back(sitting);
+                }
+                ++weekday;
+            });
+            if (o.has("stock"))
+                o.each("stock", [&](const Json& j, const std::string& where) {
+                    const Object s(j, where);
+                    s.only({"name", "nominalThickness", "nominalWidth", "thickness", "width"});
+                    shop.stock.push_back({s.text("name"), s.length("nominalThickness").value,
+                                          s.length("nominalWidth").value, s.length("thickness").value,
+                                          s.length("width").value});
+                });
+            if (o.has("boardLengths")) {
+                shop.board_lengths.clear();
+                o.each("boardLengths", [&](const Json& j, const std::string& where) {
+                    const auto read = j.is_string() ? read_measure(j.get<std::string>(), Unit::Inch)
+                                                    : tl::expected<Measure, Misread>(tl::unexpect, Misread{});
+                    if (!read || read->value <= Length{}) refuse("file.not-measure", where);
+                    shop.board_lengths.push_back(read->value);
+                });
             }
-            ++weekday;
+            if (o.has("kerf")) shop.kerf = o.length("kerf").value;
+            if (o.has("favourites")) {
+                o.each("favourites", [&](const Json& j, const std::string& where) {
+                    if (!j.is_string()) refuse("file.not-text", where, "favourites");
+                    shop.favourites.push_back(j.get<std::string>());
+                });
+            }
+            if (o.has("leftovers"))
+                o.each("leftovers", [&](const Json& j, const std::string& where) {
+                    const Object l(j, where);
+                    l.only({"name", "material", "length", "width", "thickness"});
+                    shop.leftovers.push_back({l.text("name"), l.text("material"), l.length("length"), l.length("width"),
+                                              l.length("thickness")});
+                });
+            return shop;
         });
-        if (o.has("stock"))
-            o.each("stock", [&](const Json& j, const std::string& where) {
-                const Object s(j, where);
-                s.only({"name", "nominalThickness", "nominalWidth", "thickness", "width"});
-                shop.stock.push_back({s.text("name"), s.length("nominalThickness").value,
-                                      s.length("nominalWidth").value, s.length("thickness").value,
-                                      s.length("width").value});
-            });
-        if (o.has("boardLengths")) {
-            shop.board_lengths.clear();
-            o.each("boardLengths", [&](const Json& j, const std::string& where) {
-                const auto read = j.is_string() ? read_measure(j.get<std::string>(), Unit::Inch)
-                                                : tl::expected<Measure, Misread>(tl::unexpect, Misread{});
-                if (!read || read->value <= Length{}) refuse("file.not-measure", where);
-                shop.board_lengths.push_back(read->value);
-            });
-        }
-        if (o.has("kerf")) shop.kerf = o.length("kerf").value;
-        if (o.has("favourites")) {
-            o.each("favourites", [&](const Json& j, const std::string& where) {
-                if (!j.is_string()) refuse("file.not-text", where, "favourites");
-                shop.favourites.push_back(j.get<std::string>());
-            });
-        }
-        if (o.has("leftovers"))
-            o.each("leftovers", [&](const Json& j, const std::string& where) {
-                const Object l(j, where);
-                l.only({"name", "material", "length", "width", "thickness"});
-                shop.leftovers.push_back(
-                    {l.text("name"), l.text("material"), l.length("length"), l.length("width"), l.length("thickness")});
-            });
-        return shop;
-    });
 }
 
 }  // namespace skarvel

@@ -28,8 +28,10 @@ TypefaceName read_typeface_name(const Object& o) {
 }
 
 Json write_hang(const Hang& h) {
-    return {
-        {"on", h.on.name}, {"its", name_in(side_names, h.its)}, {"mine", name_in(side_names, h.mine)}, {"by", h.by.typed}};
+    return {{"on", h.on.name},
+            {"its", name_in(side_names, h.its)},
+            {"mine", name_in(side_names, h.mine)},
+            {"by", h.by.typed}};
 }
 Hang read_hang(const Object& o) {
     o.only({"on", "its", "mine", "by"});

@@ -198,7 +198,8 @@ class Writer {
     [[nodiscard]] Json method(const BuildUp& b) const {
         Json layers = Json::array();
         for (const Layer& l : b.layers)
-            layers.push_back({{"kind", word_of(l.kind)}, {"name", say(l.name)}, {"detail", say(l.detail)}, {"coats", l.coats}});
+            layers.push_back(
+                {{"kind", word_of(l.kind)}, {"name", say(l.name)}, {"detail", say(l.detail)}, {"coats", l.coats}});
         Json findings = Json::array();
         for (const Finding& f : b.findings) {
             findings.push_back({{"rule", f.rule},

@@ -82,8 +82,7 @@ class Search {
             if (bed_name(bed) == now || bed.print.has_value() != printed) continue;
             Job other = job_;
             making(other).bed = bed_name(bed);
-            for (const std::size_t with : printed_with_)
-                face_of(other).colours[with].making.bed = bed_name(bed);
+            for (const std::size_t with : printed_with_) face_of(other).colours[with].making.bed = bed_name(bed);
             keep({bed.roll    ? "alternative.roll"
                   : bed.print ? "alternative.page"
                   : bed.taped ? "alternative.taped"
@@ -104,7 +103,8 @@ class Search {
         if (making_now().way == Way::Decal) return;
         std::set<std::string> films;
         for (const ColourPlan& f : now.colours) {
-            if (f.cut.making.way == Way::PaintThrough && !f.cut.loads->loads.empty()) films.insert(f.cut.making.film.id);
+            if (f.cut.making.way == Way::PaintThrough && !f.cut.loads->loads.empty())
+                films.insert(f.cut.making.film.id);
         }
         films.erase(making_now().film);
         const auto objections = [](const Plan& plan) {
@@ -186,7 +186,8 @@ class Search {
                 for (std::int64_t at = (first + line - 1) / line * line; at <= last + most; at += line)
                     lines.push_back(at);
                 if (lines.empty()) return;
-                const std::vector<CutAcross> cuts = cuts_across(all, axis, lines, now.cut.making.way == Way::PaintThrough);
+                const std::vector<CutAcross> cuts =
+                    cuts_across(all, axis, lines, now.cut.making.way == Way::PaintThrough);
                 last = lines[static_cast<std::size_t>(
                     std::min_element(cuts.begin(), cuts.end(),
                                      [](const CutAcross& a, const CutAcross& b) { return a.shows < b.shows; }) -

@@ -136,8 +136,7 @@ std::optional<ColourAt> place_of(const Job& job, const ColourId& id) {
 }
 
 const Colour* find_colour(const Face& face, const ColourId& id) {
-    const auto at =
-        std::find_if(face.colours.begin(), face.colours.end(), [&](const Colour& c) { return c.id == id; });
+    const auto at = std::find_if(face.colours.begin(), face.colours.end(), [&](const Colour& c) { return c.id == id; });
     return at == face.colours.end() ? nullptr : &*at;
 }
 
@@ -147,9 +146,7 @@ std::size_t place_of(const Face& face, const ColourId& id) {
 }
 
 const Face& face_at(const Job& job, const FaceAt& at) { return job.signs.at(at.sign).faces.at(at.face); }
-const Colour& colour_at(const Job& job, const ColourAt& at) {
-    return face_at(job, at.face).colours.at(at.colour);
-}
+const Colour& colour_at(const Job& job, const ColourAt& at) { return face_at(job, at.face).colours.at(at.colour); }
 
 std::vector<ColourId> colours_of(const Face& face) {
     std::vector<ColourId> ids;

@@ -154,12 +154,9 @@ class Run {
     void divide(const Drawn& d, ColourPlan& c) {
         c.cut.thin = table_.thin(c.id, {c.cut.pieces, trade_.thin}, ran_,
                                  [](const ThinReads& in) { return thin_places(*in.pieces, in.limits); });
-        c.cut.loads =
-            table_.loads(c.id,
-                         {c.cut.pieces, d.plan.blank->face, c.cut.bed, c.cut.making, cut_for(job_.bench.cut, c.id)},
-                         ran_, [](const LoadsReads& in) {
-                             return plan_loads(*in.pieces, in.face, in.bed, in.making, in.cut);
-                         });
+        c.cut.loads = table_.loads(
+            c.id, {c.cut.pieces, d.plan.blank->face, c.cut.bed, c.cut.making, cut_for(job_.bench.cut, c.id)}, ran_,
+            [](const LoadsReads& in) { return plan_loads(*in.pieces, in.face, in.bed, in.making, in.cut); });
         say_too_large(out_.problems, shop_, d.decided(c).making, d.seen(c), d.plan.blank->face, c.cut);
     }
 
@@ -194,17 +191,30 @@ class Run {
         const Finish& finish = d.face.finish;
         const bool raised = blank.frame.kind != FrameKind::None && blank.frame.before && blank.frame.raised;
         const auto colour_of = [&](const ColourId& id) {
-            const auto at = std::find_if(d.face.colours.begin(), d.face.colours.end(),
-                                         [&](const Colour& c) { return c.id == id; });
+            const auto at =
+                std::find_if(d.face.colours.begin(), d.face.colours.end(), [&](const Colour& c) { return c.id == id; });
             return at == d.face.colours.end() ? std::string() : at->paint.colour;
         };
         std::vector<Layer> earlier;
         for (ColourPlan& c : d.colours) {
             const Colour& colour = d.decided(c);
-            MethodInput reads{c.cut.making, finish, colour.paint, blank.material, blank.surface, c.cut.loads->keepers,
-                              c.cut.loads->spans_face, blank.already, blank.already_hours, raised,
-                              blank.kind == Kind::Field, blank.from_behind, blank.grain, blank.grit,
-                              shown_material(blank), seen_under(blank, d.face.lettering, c.id, colour_of), earlier};
+            MethodInput reads{c.cut.making,
+                              finish,
+                              colour.paint,
+                              blank.material,
+                              blank.surface,
+                              c.cut.loads->keepers,
+                              c.cut.loads->spans_face,
+                              blank.already,
+                              blank.already_hours,
+                              raised,
+                              blank.kind == Kind::Field,
+                              blank.from_behind,
+                              blank.grain,
+                              blank.grit,
+                              shown_material(blank),
+                              seen_under(blank, d.face.lettering, c.id, colour_of),
+                              earlier};
             c.method = table_.method(c.id, std::move(reads), ran_,
                                      [&](const MethodInput& in) { return build_up(in, trade_); });
             if (c.cut.printed_with) continue;  // done with the colour that carries it
@@ -257,9 +267,8 @@ class Run {
         for (SawPlan& s : out_.saw) {
             SawReads reads{{}, shop_.board_lengths, shop_.kerf};
             for (const Cut& cut : s.cuts) reads.wanted.push_back({cut.length, cut.count});
-            s.cutting = *table_.saw({s.stock}, std::move(reads), ran_, [](const SawReads& in) {
-                return cutting_plan(in.wanted, in.lengths, in.kerf);
-            });
+            s.cutting = *table_.saw({s.stock}, std::move(reads), ran_,
+                                    [](const SawReads& in) { return cutting_plan(in.wanted, in.lengths, in.kerf); });
             add(out_.problems, s.cutting.problems);
             const auto boards = boards_to_buy(s.stock, s.cuts, s.cutting);
             if (boards && !drawn_.empty()) drawn_.front().colours.front().shopping.push_back(*boards);
@@ -322,8 +331,8 @@ class Run {
         if (any) {
             for (const Drawn& d : drawn_) reads.faces.push_back(work_of(d));
         }
-        out_.tasks = table_.tasks({}, std::move(reads), ran_,
-                                  [&](const TasksReads& in) { return tasks_of(in.faces, trade_); });
+        out_.tasks =
+            table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) { return tasks_of(in.faces, trade_); });
         out_.clock = table_.clock(
             {}, {out_.tasks, shop_.hours, job_.deadline, done_tasks(job_, out_.proof_signed), job_.bench.held, moment_},
             ran_, [](const ClockInput& in) { return schedule(in); });
@@ -372,7 +381,8 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
 }
 
 const ColourPlan* Plan::of(const FaceId& face) const {
-    const auto at = std::find_if(colours.begin(), colours.end(), [&](const ColourPlan& c) { return c.face->id == face; });
+    const auto at =
+        std::find_if(colours.begin(), colours.end(), [&](const ColourPlan& c) { return c.face->id == face; });
     return at == colours.end() ? nullptr : &*at;
 }
 

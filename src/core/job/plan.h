@@ -64,7 +64,7 @@ struct CutPlan {
 /// One colour of a face.
 struct ColourPlan {
     ColourId id;
-    std::size_t colour = 0;         ///< its place in the order of laying
+    std::size_t colour = 0;          ///< its place in the order of laying
     bool first = true, last = true;  ///< of its face
     Shared<FacePlan> face;
     Shared<std::vector<Piece>> ink;  ///< as it is seen

@@ -33,9 +33,9 @@ void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& col
     const auto say = [&](int count, Thin what, const char* id, Reason remedy) {
         if (count == 0) return;
         problems.push_back({{id, {{"places", std::int64_t{count}}, {"least", least(what)}}},
-                                 "lettering",
-                                 std::move(remedy),
-                                 Mark::Look});
+                            "lettering",
+                            std::move(remedy),
+                            Mark::Look});
     };
     say(all.strokes, Thin::Stroke, "thin.strokes", {"thin.grow", {{"by", all.bolder}}});
     say(all.gaps, Thin::Gap, "thin.gaps", {"thin.wider-gaps", {}});
@@ -73,9 +73,9 @@ void say_short(std::vector<Problem>& problems, const std::vector<FilmCost>& film
         std::vector<std::pair<std::string, Argument>> buy{{"buy", film.sold_by * film.to_buy}};
         if (film.buy_cents) buy.emplace_back("cost", money(*film.buy_cents));
         problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
-                                 "sections",
-                                 {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
-                                 Mark::Look});
+                            "sections",
+                            {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
+                            Mark::Look});
     }
 }
 
@@ -91,8 +91,7 @@ void say_gone(std::vector<Problem>& problems, const Job& job) {
     }
     for (const CutLoad& cut : job.bench.cut) {
         if (place_of(job, cut.of)) continue;
-        problems.push_back(
-            {{"gone.cut", {{"load", cut.id.name}}}, "sections", {"gone.cut-remedy", {}}, Mark::Look});
+        problems.push_back({{"gone.cut", {{"load", cut.id.name}}}, "sections", {"gone.cut-remedy", {}}, Mark::Look});
     }
     if (!job.post) return;
     for (const PostArm& arm : job.post->arms) {

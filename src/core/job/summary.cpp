@@ -38,10 +38,10 @@ Reason size_of(const Blank& blank, const BlankPlan& b) {
                    : Reason{"ticket.blank", {{"length", b.length}, {"width", b.width}}};
 }
 
-StationLine blank_line(const Job& job, const ColourPlan& face) {
+StationLine blank_line(const Job& job, const ColourPlan& colour) {
     StationLine line;
-    const Blank& blank = job.signs.at(std::min(face.face->at.sign, job.signs.size() - 1)).blank;
-    line.first = size_of(blank, *face.face->blank);
+    const Blank& blank = job.signs.at(std::min(colour.face->at.sign, job.signs.size() - 1)).blank;
+    line.first = size_of(blank, *colour.face->blank);
     std::vector<Reason> depths;
     for (const ClearZone& zone : blank.clear) {
         const Length size = zone.turns > 0                  ? zone.girth.value * zone.turns
@@ -53,12 +53,12 @@ StationLine blank_line(const Job& job, const ColourPlan& face) {
     return line;
 }
 
-StationLine lettering_line(const ColourPlan& face) {
-    const LetteringPlan& l = *face.face->lettering;
+StationLine lettering_line(const ColourPlan& colour) {
+    const LetteringPlan& l = *colour.face->lettering;
     if (l.letters.empty()) {
-        const auto parts =
-            std::count_if(face.face->art->boxes.begin(), face.face->art->boxes.end(), [](const Box& b) { return !b.empty(); });
-        if (parts > 0) return {{"ticket.art", {{"pieces", count(face.cut.pieces->size())}}}, {}};
+        const auto parts = std::count_if(colour.face->art->boxes.begin(), colour.face->art->boxes.end(),
+                                         [](const Box& b) { return !b.empty(); });
+        if (parts > 0) return {{"ticket.art", {{"pieces", count(colour.cut.pieces->size())}}}, {}};
         return {{"ticket.no-words", {}}, {}};
     }
     StationLine line{{"ticket.lettering", {{"letters", count(l.letters.size())}, {"cap", l.cap_height}}},
@@ -72,8 +72,8 @@ StationLine lettering_line(const ColourPlan& face) {
     return line;
 }
 
-StationLine sections_line(const ColourPlan& face) {
-    const LoadsPlan& l = *face.cut.loads;
+StationLine sections_line(const ColourPlan& colour) {
+    const LoadsPlan& l = *colour.cut.loads;
     if (l.sections.empty()) return {{"ticket.nothing-to-cut", {}}, {}};
     const bool carried =
         std::all_of(l.loads.begin(), l.loads.end(), [](const Load& load) { return !load.carried_by.empty(); });
@@ -87,16 +87,16 @@ StationLine sections_line(const ColourPlan& face) {
                 : Reason{"ticket.ink-cut", {{"crossings", std::int64_t{l.crossings}}, {"film", l.film_total}}}};
 }
 
-StationLine method_line(const ColourPlan& face) {
-    const auto joints = std::count_if(face.method->findings.begin(), face.method->findings.end(),
+StationLine method_line(const ColourPlan& colour) {
+    const auto joints = std::count_if(colour.method->findings.begin(), colour.method->findings.end(),
                                       [](const Finding& f) { return f.mark != Mark::None; });
     StationLine line;
-    line.first = {face.cut.making.way == Way::Decal ? "ticket.decal" : "ticket.paint-through",
-                  {{"film", face.cut.making.film.name}}};
+    line.first = {colour.cut.making.way == Way::Decal ? "ticket.decal" : "ticket.paint-through",
+                  {{"film", colour.cut.making.film.name}}};
     line.second = joints > 0
                       ? Reason{"ticket.joints",
-                               {{"keepers", std::int64_t{face.cut.loads->keepers}}, {"joints", std::int64_t{joints}}}}
-                      : Reason{"ticket.sound", {{"keepers", std::int64_t{face.cut.loads->keepers}}}};
+                               {{"keepers", std::int64_t{colour.cut.loads->keepers}}, {"joints", std::int64_t{joints}}}}
+                      : Reason{"ticket.sound", {{"keepers", std::int64_t{colour.cut.loads->keepers}}}};
     return line;
 }
 
@@ -123,11 +123,11 @@ std::array<StationLine, station_count> summary(const Job& job, const Plan& plan,
     std::array<StationLine, station_count> lines;
     if (plan.colours.empty()) return lines;
     const ColourPlan* at_hand = plan.of(face_at(job, at).id);
-    const ColourPlan& face = at_hand != nullptr ? *at_hand : plan.colours.front();
-    lines = {blank_line(job, face),
-             lettering_line(face),
-             sections_line(face),
-             method_line(face),
+    const ColourPlan& colour = at_hand != nullptr ? *at_hand : plan.colours.front();
+    lines = {blank_line(job, colour),
+             lettering_line(colour),
+             sections_line(colour),
+             method_line(colour),
              clock_line(plan),
              bench_line(plan),
              StationLine{{job.finished ? "ticket.finished" : "ticket.open", {}},

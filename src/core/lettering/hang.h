@@ -22,7 +22,7 @@ inline const ThingId on_face{"face"};
 inline const ThingId on_usable{"usable"};
 
 struct Hang {
-    ThingId on = on_face;  ///< the face, the usable room, or another thing
+    ThingId on = on_face;     ///< the face, the usable room, or another thing
     Side its = Side::Middle;  ///< that line of what it hangs on
     Side mine = Side::Middle;
     Measure by{"0 in", {}};  ///< from its line to mine, to the right or upwards
@@ -36,7 +36,7 @@ struct Hanging {
 };
 
 struct Hung {
-    std::vector<Point> moves;  ///< for each thing, by how much it moves to hang as decided
+    std::vector<Point> moves;      ///< for each thing, by how much it moves to hang as decided
     std::vector<ThingId> circles;  ///< things that hang on themselves by way of others: left where they stood
     std::vector<ThingId> lost;     ///< things that hang on what is not there
 };

@@ -52,7 +52,7 @@ struct Rim {
 
 struct Text {
     ThingId id{"a"};    ///< others hang on it
-    std::string words;     ///< UTF-8, lines divided by \n
+    std::string words;  ///< UTF-8, lines divided by \n
     TypefaceName typeface;
     Arrangement arrangement = Arrangement::Stack;
     Sizing sizing = Sizing::Snug;

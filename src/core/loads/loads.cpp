@@ -84,8 +84,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     const bool large = divisions.choices.front().parts.size() > many_parts;
     const std::size_t tries = std::min(divisions.choices.size(), large ? few_of_large : divisions.choices.size());
     std::vector<Choice> choices;
-    for (std::size_t i = 0; i < tries; ++i)
-        choices.push_back(tried(divisions.choices[i], mat, making, Effort::Quick));
+    for (std::size_t i = 0; i < tries; ++i) choices.push_back(tried(divisions.choices[i], mat, making, Effort::Quick));
     std::stable_sort(choices.begin(), choices.end(), [](const Choice& a, const Choice& b) { return a.rank < b.rank; });
     Choice best = choices.front();
     for (std::size_t i = 0; i < std::min(choices.size(), few_with_care); ++i) {
@@ -521,8 +520,7 @@ LaidSection lay_on_mat(const Section& section, const Placement& placement) {
 LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Mat& mat, const MakingPlan& making,
                      const std::vector<CutLoad>& cut) {
     LoadsPlan plan = divided(pieces, face, mat, making, {});
-    if (!cut.empty() && !keep_cut_in(plan, cut, mat, making))
-        plan = divided(pieces, face, mat, making, cut);
+    if (!cut.empty() && !keep_cut_in(plan, cut, mat, making)) plan = divided(pieces, face, mat, making, cut);
     say_where_pattern_breaks(plan, mat.usable);
     const auto cut_count = static_cast<int>(cut.size());
     plan.least_loads = cut_count + least_loads_for({&plan}, mat.usable);

@@ -64,18 +64,18 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     r.outcome = job.finished ? job.finished->outcome : "";
     r.note = job.finished ? job.finished->note : "";
     Length film;
-    for (const ColourPlan& face : plan.colours) {
-        if (face.first)
-            r.size += (r.size.empty() ? "" : "; ") + show(face.face->blank->length, shop.display) + " × " +
-                      show(face.face->blank->width, shop.display);
-        r.making = face.cut.making.way == Way::Decal ? "decal" : "paint-through";
-        r.film = face.cut.making.film.name;
-        r.paint = face.method->colour.kind == "none" ? "" : face.method->colour.name;
-        r.sections += static_cast<int>(face.cut.loads->sections.size());
-        r.loads += static_cast<int>(std::count_if(face.cut.loads->loads.begin(), face.cut.loads->loads.end(),
+    for (const ColourPlan& colour : plan.colours) {
+        if (colour.first)
+            r.size += (r.size.empty() ? "" : "; ") + show(colour.face->blank->length, shop.display) + " × " +
+                      show(colour.face->blank->width, shop.display);
+        r.making = colour.cut.making.way == Way::Decal ? "decal" : "paint-through";
+        r.film = colour.cut.making.film.name;
+        r.paint = colour.method->colour.kind == "none" ? "" : colour.method->colour.name;
+        r.sections += static_cast<int>(colour.cut.loads->sections.size());
+        r.loads += static_cast<int>(std::count_if(colour.cut.loads->loads.begin(), colour.cut.loads->loads.end(),
                                                   [](const Load& l) { return l.carried_by.empty(); }));
-        r.keepers += face.cut.loads->keepers;
-        film += face.cut.loads->film_total;
+        r.keepers += colour.cut.loads->keepers;
+        film += colour.cut.loads->film_total;
     }
     r.film_length = show(film, shop.display);
     if (const Length lost = spoilt_film(job.bench); lost > Length{})

@@ -17,9 +17,9 @@ Facts facts_of(const MethodInput& in, const BuildUp& b, const Trade& trade) {
     const Material* material = material_of(trade, in.material);
     const Material* seen = material_of(trade, in.bare);
     const std::string bare = seen == nullptr ? unknown_bare : seen->colour;
-    const std::string ground_colour = colour_or(!in.under.empty()      ? in.under
-                                                : b.ground_coats > 0   ? in.finish.ground->colour
-                                                                       : "",
+    const std::string ground_colour = colour_or(!in.under.empty()    ? in.under
+                                                : b.ground_coats > 0 ? in.finish.ground->colour
+                                                                     : "",
                                                 bare.c_str());
     const auto hours = [](Minutes m) { return static_cast<double>(m.count()) / 60; };
     Facts f;

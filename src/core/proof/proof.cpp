@@ -37,7 +37,7 @@ std::int64_t grid_of(const Json& millimetres) {
 
 struct Design {
     ColourId of;
-    const ColourPlan* face = nullptr;
+    const ColourPlan* colour = nullptr;
     bool mask = true;
     Region ink;
     double overlap_mm2 = 0;
@@ -67,21 +67,17 @@ Region without_holes(const Region& film) {
 
 std::vector<Design> designs_of(const Plan& plan) {
     std::vector<Design> all;
-    for (const ColourPlan& face : plan.colours) {
-        if (face.cut.loads->sections.empty()) continue;
-        Design d{face.id,
-                 &face,
-                 face.cut.making.way == Way::PaintThrough,
-                 {},
-                 0};
+    for (const ColourPlan& colour : plan.colours) {
+        if (colour.cut.loads->sections.empty()) continue;
+        Design d{colour.id, &colour, colour.cut.making.way == Way::PaintThrough, {}, 0};
         std::vector<Region> ink;
-        for (const Piece& p : *face.cut.pieces) ink.push_back(p.shape);
+        for (const Piece& p : *colour.cut.pieces) ink.push_back(p.shape);
         d.ink = merge(ink);
         ByPass ties;
         ByPass films;
         ByPass open;
-        for (const Lay& lay : lays_of(face.cut.loads->sections)) {
-            const Section& s = face.cut.loads->sections[lay.section];
+        for (const Lay& lay : lays_of(colour.cut.loads->sections)) {
+            const Section& s = colour.cut.loads->sections[lay.section];
             for (const Region& tie : s.ties) ties[lay.pass].push_back(tie.laid(lay.move));
             films[lay.pass].push_back(without_holes(s.film).laid(lay.move));
             open[lay.pass].push_back(s.cut.laid(lay.move));
@@ -245,16 +241,16 @@ struct Cutter {
 
     // What was cut before stands as it was kept.
     void already_cut() {
-        for (const ColourPlan& face : plan.colours) {
-            for (const Load& load : face.cut.loads->loads) {
+        for (const ColourPlan& colour : plan.colours) {
+            for (const Load& load : colour.cut.loads->loads) {
                 if (!load.cut) continue;
                 for (const Placement& p : load.placements) {
-                    const Section& s = face.cut.loads->sections[p.section];
+                    const Section& s = colour.cut.loads->sections[p.section];
                     const Region film = without_holes(s.film);
                     const Region open = subtract(film, subtract(s.film, s.cut));
                     for (const Lay& lay : lays_of({s})) {
-                        const auto [corner, high] = corners(s, face.face->blank->face, lay.move);
-                        cuts.push_back({face.id,
+                        const auto [corner, high] = corners(s, colour.face->blank->face, lay.move);
+                        cuts.push_back({colour.id,
                                         s.letters,
                                         p.section,
                                         film.laid(lay.move),
@@ -343,11 +339,12 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
     const bool both_ways = tolerance <= exact_tolerance;
     // Where a butt crosses ink, rounding leaves a slit no wider than is allowed between its halves.
     const auto in_slit = [&](const Spot& spot) {
-        return std::any_of(design.face->cut.loads->seams.begin(), design.face->cut.loads->seams.end(), [&](const Seam& s) {
-            const double off = (s.axis == Axis::X ? spot.x() : spot.y()) - static_cast<double>(s.where);
-            return s.lap <= Length{} && s.crossed > Length{} &&
-                   std::abs(off) <= static_cast<double>(to_grid(tolerance));
-        });
+        return std::any_of(
+            design.colour->cut.loads->seams.begin(), design.colour->cut.loads->seams.end(), [&](const Seam& s) {
+                const double off = (s.axis == Axis::X ? spot.x() : spot.y()) - static_cast<double>(s.where);
+                return s.lap <= Length{} && s.crossed > Length{} &&
+                       std::abs(off) <= static_cast<double>(to_grid(tolerance));
+            });
     };
     const auto farthest_edge = [&](const Region& laid, const Region& wanted) {
         return from_grid(std::llround(both_ways ? std::max(farthest(laid, design.ink), farthest(wanted, ink))
@@ -382,14 +379,14 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
     if (design.mask) {
         ByPass planned;
         ByPass inks;
-        const std::vector<Section>& sections = design.face->cut.loads->sections;
+        const std::vector<Section>& sections = design.colour->cut.loads->sections;
         for (const Lay& lay : lays_of(sections)) {
             planned[lay.pass].push_back(without_holes(sections[lay.section].film).laid(lay.move));
             inks[lay.pass].push_back(sections[lay.section].cut.laid(lay.move));
         }
         for (const auto& [pass, each] : planned) {
-            const Region margin = intersect(grow(merge(inks[pass]), design.face->cut.making.margin),
-                                            Region::rectangle(design.face->face->blank->face));
+            const Region margin = intersect(grow(merge(inks[pass]), design.colour->cut.making.margin),
+                                            Region::rectangle(design.colour->face->blank->face));
             // Where the plan itself has no film, as beyond a stepped seam, none is missed.
             out.bare_mm2 += subtract(intersect(margin, merge(each)), merge(films[pass])).area_mm2();
         }
@@ -468,7 +465,7 @@ std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const S
 void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
     std::vector<SeamByHand>& out = evidence.by_hand;
     std::vector<std::pair<double, std::vector<Laid>>> tries_made;
-    const LoadsPlan& plan = *design.face->cut.loads;
+    const LoadsPlan& plan = *design.colour->cut.loads;
     std::vector<std::vector<double>> opened(plan.seams.size());
     Random random(1);
     for (int n = 0; n < hand_tries; ++n) {

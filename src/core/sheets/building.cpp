@@ -9,9 +9,9 @@ namespace {
 
 using namespace sheet_parts;
 
-bool worth_a_page(const Blank& blank, const ColourPlan& face) {
-    return !face.face->marking.empty() || blank.frame.kind != FrameKind::None || blank.kind != Kind::Board ||
-           blank.holding != Holding{} || face.face->blank->tape || blank.backing || !blank.fields.empty();
+bool worth_a_page(const Blank& blank, const ColourPlan& colour) {
+    return !colour.face->marking.empty() || blank.frame.kind != FrameKind::None || blank.kind != Kind::Board ||
+           blank.holding != Holding{} || colour.face->blank->tape || blank.backing || !blank.fields.empty();
 }
 
 void cross(Sheet& sheet, PagePoint at, double size) {
@@ -27,12 +27,12 @@ void string_line(Sheet& sheet, const Drawn& drawn, const Pin& pin, const Box& fa
     sheet.line({from, {from.x + reach * std::cos(angle), from.y - reach * std::sin(angle)}}, 0.15, false, true);
 }
 
-Page marking_sheet(const Job& job, const ColourPlan& face, const Shop& shop, const Library& library, Paper paper) {
-    const Sign& sign = job.signs[face.face->at.sign];
+Page marking_sheet(const Job& job, const ColourPlan& colour, const Shop& shop, const Library& library, Paper paper) {
+    const Sign& sign = job.signs[colour.face->at.sign];
     std::string title = "Marking out";
     if (job.signs.size() > 1) title += ", " + label_of(sign);
     Sheet sheet(job, title, paper);
-    const BlankPlan& b = *face.face->blank;
+    const BlankPlan& b = *colour.face->blank;
     const Length wide = from_grid(b.face.width());
     const Length high = from_grid(b.face.height());
     const double room_high = 105;
@@ -48,9 +48,9 @@ Page marking_sheet(const Job& job, const ColourPlan& face, const Shop& shop, con
     for (const FieldPlan& field : b.fields) {
         for (const auto& [from, to] : field.tape) sheet.line({drawn.at(from), drawn.at(to)}, 0.5);
     }
-    for (const MarkLine& line : face.face->marking.lines)
+    for (const MarkLine& line : colour.face->marking.lines)
         sheet.line({drawn.at(line.from), drawn.at(line.to)}, 0.2, false, true);
-    for (const Pin& pin : face.face->marking.pins) {
+    for (const Pin& pin : colour.face->marking.pins) {
         cross(sheet, drawn.at(pin.at), 2);
         string_line(sheet, drawn, pin, b.face);
     }
@@ -66,9 +66,9 @@ Page marking_sheet(const Job& job, const ColourPlan& face, const Shop& shop, con
         sheet.text(margin_mm, sheet.y, heading, large, true);
         sheet.y += 6;
     };
-    if (!face.face->marking.steps.empty()) {
+    if (!colour.face->marking.steps.empty()) {
         part("In this order");
-        for (const Reason& step : face.face->marking.steps) sheet.paragraph(margin_mm, say(step));
+        for (const Reason& step : colour.face->marking.steps) sheet.paragraph(margin_mm, say(step));
     }
     if (b.tape) {
         part("What the tape tells");
@@ -153,9 +153,10 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Shop& shop, const Library&
 std::vector<Page> building_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
                                   Paper paper) {
     std::vector<Page> pages;
-    for (const ColourPlan& face : plan.colours) {
-        if (face.face->at.face == 0 && face.first && !face.face->blank->face.empty() && worth_a_page(job.signs[face.face->at.sign].blank, face))
-            pages.push_back(marking_sheet(job, face, shop, library, paper));
+    for (const ColourPlan& colour : plan.colours) {
+        if (colour.face->at.face == 0 && colour.first && !colour.face->blank->face.empty() &&
+            worth_a_page(job.signs[colour.face->at.sign].blank, colour))
+            pages.push_back(marking_sheet(job, colour, shop, library, paper));
     }
     const bool frames = std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
         return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });

@@ -16,20 +16,21 @@ using namespace sheet_parts;
 std::string name_of(const Section& section, std::size_t i) { return fmt::format("{}  {}", i + 1, section.letters); }
 
 // What a page is about, where a job has several signs or a sign a back.
-std::string titled(const Job& job, const ColourPlan& face, const std::string& title) {
+std::string titled(const Job& job, const ColourPlan& colour, const std::string& title) {
     std::string all = title;
-    if (job.signs.size() > 1) all += ", " + label_of(job.signs[face.face->at.sign]);
-    if (face.face->at.face > 0) all += ", back";
-    if (!face.first || !face.last) {
-        const CoatChoice& paint = job.signs[face.face->at.sign].faces[face.face->at.face].colours[face.colour].paint;
-        all += ", " + (paint.colour_name.empty() ? fmt::format("colour {}", face.colour + 1) : paint.colour_name);
+    if (job.signs.size() > 1) all += ", " + label_of(job.signs[colour.face->at.sign]);
+    if (colour.face->at.face > 0) all += ", back";
+    if (!colour.first || !colour.last) {
+        const CoatChoice& paint =
+            job.signs[colour.face->at.sign].faces[colour.face->at.face].colours[colour.colour].paint;
+        all += ", " + (paint.colour_name.empty() ? fmt::format("colour {}", colour.colour + 1) : paint.colour_name);
     }
     return all;
 }
 
-std::vector<Page> placement_sheet(const Job& job, const ColourPlan& face, const Shop& shop, Paper paper) {
-    Sheet sheet(job, titled(job, face, "Placement"), paper);
-    const BlankPlan& blank = *face.face->blank;
+std::vector<Page> placement_sheet(const Job& job, const ColourPlan& colour, const Shop& shop, Paper paper) {
+    Sheet sheet(job, titled(job, colour, "Placement"), paper);
+    const BlankPlan& blank = *colour.face->blank;
     const bool upright = blank.face.height() * 5 > blank.face.width() * 6;
     const Length wide = from_grid(blank.face.width());
     const Length high = from_grid(blank.face.height());
@@ -41,10 +42,10 @@ std::vector<Page> placement_sheet(const Job& job, const ColourPlan& face, const 
     sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{}, every distance from the board's own edges", scale), small);
 
     for (const auto& ring : frame.rings(blank.outline)) sheet.line(ring, 0.4, true);
-    for (const Section& section : face.cut.loads->sections) {
+    for (const Section& section : colour.cut.loads->sections) {
         for (const Piece& piece : section.pieces) sheet.fill(frame.rings(piece.shape), 0.55);
     }
-    for (const Seam& seam : face.cut.loads->seams) {
+    for (const Seam& seam : colour.cut.loads->seams) {
         const bool level = seam.axis == Axis::Y;
         sheet.line({frame.at(level ? Point{seam.from, seam.where} : Point{seam.where, seam.from}),
                     frame.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to})},
@@ -58,8 +59,8 @@ std::vector<Page> placement_sheet(const Job& job, const ColourPlan& face, const 
               show(wide, shop.display));
     const double beside = frame.at(blank.face.high).x + 4;
     if (upright) {
-        for (std::size_t i = 0; i < face.cut.loads->sections.size(); ++i) {
-            const Box film = face.cut.loads->sections[i].film.bounds();
+        for (std::size_t i = 0; i < colour.cut.loads->sections.size(); ++i) {
+            const Box film = colour.cut.loads->sections[i].film.bounds();
             dimension(sheet, {beside, frame.at(film.low).y}, {beside, frame.at(film.high).y}, std::to_string(i + 1));
         }
     } else {
@@ -84,18 +85,18 @@ std::vector<Page> placement_sheet(const Job& job, const ColourPlan& face, const 
                small);
     sheet.y += 6;
     std::vector<Page> pages;
-    for (const Lay& lay : lays_of(face.cut.loads->sections)) {
+    for (const Lay& lay : lays_of(colour.cut.loads->sections)) {
         if (sheet.full(40)) {
             pages.push_back(sheet.take());
-            sheet = Sheet(job, titled(job, face, "Placement, continued"), paper);
+            sheet = Sheet(job, titled(job, colour, "Placement, continued"), paper);
             x = margin_mm;
         }
-        const Section& section = face.cut.loads->sections[lay.section];
+        const Section& section = colour.cut.loads->sections[lay.section];
         const auto [low, high_corner] = corners(section, blank.face, lay.move);
         std::string name = name_of(section, lay.section);
         if (lay.time > 0) name += fmt::format(", laid again ({})", lay.time + 1);
         if (const std::string turned = turned_words(lay.move); !turned.empty()) name += ", " + turned;
-        if (face.cut.loads->passes > 1) name += fmt::format(", pass {}", lay.pass);
+        if (colour.cut.loads->passes > 1) name += fmt::format(", pass {}", lay.pass);
         sheet.text(x, sheet.y, name, body, true);
         sheet.y += 4.8;
         sheet.text(x + 4, sheet.y,
@@ -107,43 +108,43 @@ std::vector<Page> placement_sheet(const Job& job, const ColourPlan& face, const 
                                measure_text(high_corner.from_top)));
         sheet.y += 6.4;
     }
-    if (face.cut.loads->passes > 1)
+    if (colour.cut.loads->passes > 1)
         sheet.paragraph(x, "Each pass is laid, painted and lifted before the next, and dry before film goes over it.");
-    if (face.face->mirrored)
+    if (colour.face->mirrored)
         sheet.paragraph(x, "Seen from the back, where it is laid: mirror writing, read through from the front.");
     const Length half = from_grid(middle);
     sheet.paragraph(x, fmt::format("Centre line at {} from {}.", measure_text(half),
                                    upright ? "the left edge" : "the bottom edge"));
-    if (face.cut.loads->spans_face)
+    if (colour.cut.loads->spans_face)
         sheet.paragraph(x,
                         "Masks are as wide as the board: bring their edges to its edges. Wipe paint off the edges "
                         "before it dries.");
-    sheet.paragraph(x, face.cut.making.way == Way::PaintThrough
+    sheet.paragraph(x, colour.cut.making.way == Way::PaintThrough
                            ? "Lay in this order; lift in the reverse order, across the grain."
                            : "Lay in this order; tape off at 180 degrees, slowly.");
     pages.push_back(sheet.take());
     return pages;
 }
 
-std::vector<Page> load_sheets(const Job& job, const ColourPlan& face, const Shop& shop, Paper paper) {
+std::vector<Page> load_sheets(const Job& job, const ColourPlan& colour, const Shop& shop, Paper paper) {
     std::vector<Page> pages;
-    Sheet sheet(job, titled(job, face, "Loads"), paper);
+    Sheet sheet(job, titled(job, colour, "Loads"), paper);
     const double room_width = (sheet.right() - margin_mm) / 2 - 12;
-    const Mat& bed = face.cut.bed;
+    const Mat& bed = colour.cut.bed;
     // Of a roll only as much as the longest load takes.
     Length longest = bed.roll ? Length{} : bed.length;
-    for (const Load& load : face.cut.loads->loads) longest = std::max(longest, load.film_length);
+    for (const Load& load : colour.cut.loads->loads) longest = std::max(longest, load.film_length);
     const int scale = scale_for(bed.width, longest, room_width, 100);
     sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{} on {} {}", scale, bed.roll ? "the" : "mat", bed.name),
                small);
     sheet.y += 6;
     const double drawn_high = std::min(bed.usable.along, longest).in_mm() / scale;
     int column = 0;
-    for (std::size_t i = 0; i < face.cut.loads->loads.size(); ++i) {
-        const Load& load = face.cut.loads->loads[i];
+    for (std::size_t i = 0; i < colour.cut.loads->loads.size(); ++i) {
+        const Load& load = colour.cut.loads->loads[i];
         if (column == 0 && sheet.full(drawn_high + 20)) {
             pages.push_back(sheet.take());
-            sheet = Sheet(job, titled(job, face, "Loads"), paper);
+            sheet = Sheet(job, titled(job, colour, "Loads"), paper);
         }
         const double left = margin_mm + column * (room_width + 16);
         sheet.text(left, sheet.y + 4, fmt::format("Load {}{}", i + 1, load.cut ? ", cut" : ""), large, true);
@@ -160,12 +161,12 @@ std::vector<Page> load_sheets(const Job& job, const ColourPlan& face, const Shop
         const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
         sheet.line(frame.box({{0, 0}, at(bed.usable.across, std::min(bed.usable.along, longest))}), 0.3, true, true);
         sheet.text(left, frame.bottom + 3.4, "this end goes into the machine first", small);
-        if (const auto piece = leftover_on_bed(shop.drawer, load, face.cut.loads->sections, bed)) {
+        if (const auto piece = leftover_on_bed(shop.drawer, load, colour.cut.loads->sections, bed)) {
             sheet.line(frame.box(*piece), 0.5, true);
             sheet.text(left, frame.bottom + 7, "the thick line is where the leftover lies", small);
         }
         for (const Placement& p : load.placements) {
-            const LaidSection laid = lay_on_mat(face.cut.loads->sections[p.section], p);
+            const LaidSection laid = lay_on_mat(colour.cut.loads->sections[p.section], p);
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.3, true);
             sheet.fill(frame.rings(laid.cut), 0.7);
             const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
@@ -175,18 +176,18 @@ std::vector<Page> load_sheets(const Job& job, const ColourPlan& face, const Shop
             const LaidSection laid = lay_on_mat(g.section, g.placement);
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.2, true, true);
             const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
-            sheet.text(corner.x + 1.5, corner.y + 4, fmt::format("{}, {}", g.section.letters, name_of_colour(job, g.of)),
-                       small);
+            sheet.text(corner.x + 1.5, corner.y + 4,
+                       fmt::format("{}, {}", g.section.letters, name_of_colour(job, g.of)), small);
         }
-        if (++column == 2 || i + 1 == face.cut.loads->loads.size()) {
+        if (++column == 2 || i + 1 == colour.cut.loads->loads.size()) {
             column = 0;
             sheet.y += drawn_high + 24;
         }
     }
-    sheet.text(margin_mm, sheet.y, fmt::format("Keepers: {}", face.cut.loads->keepers), body, true);
+    sheet.text(margin_mm, sheet.y, fmt::format("Keepers: {}", colour.cut.loads->keepers), body, true);
     sheet.y += 5;
     std::string keepers;
-    for (const Section& section : face.cut.loads->sections) {
+    for (const Section& section : colour.cut.loads->sections) {
         for (const Keeper& k : section.keepers) keepers += (keepers.empty() ? "" : ", ") + k.letters;
     }
     if (!keepers.empty()) sheet.paragraph(margin_mm, "leave in while weeding: " + keepers);
@@ -199,8 +200,8 @@ std::vector<Page> shopping_sheets(const Job& job, const Plan& plan, const Shop& 
     std::vector<Page> pages;
     Sheet sheet(job, "What to buy", paper);
     const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
-    for (const ColourPlan& face : plan.colours) {
-        for (const ShoppingItem& item : face.shopping) {
+    for (const ColourPlan& colour : plan.colours) {
+        for (const ShoppingItem& item : colour.shopping) {
             if (sheet.full(7)) {
                 pages.push_back(sheet.take());
                 sheet = Sheet(job, "What to buy", paper);
@@ -251,8 +252,8 @@ std::vector<Page> schedule_sheets(const Job& job, const Plan& plan, const Shop& 
 
     Sheet care(job, "Cautions", paper);
     std::vector<std::string> said;
-    for (const ColourPlan& face : plan.colours) {
-        for (const Finding& f : face.method->findings) {
+    for (const ColourPlan& colour : plan.colours) {
+        for (const Finding& f : colour.method->findings) {
             if (f.mark == Mark::None) continue;
             if (care.full(20)) {
                 pages.push_back(care.take());
@@ -308,16 +309,16 @@ Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
         const double each = (sheet.right() - margin_mm) / static_cast<double>(across) - 4;
         double left = margin_mm;
         int drawn = 0;
-        for (const ColourPlan& face : plan.colours) {
-            if (!face.first || face.face->blank->face.empty() || drawn++ >= across) continue;
-            const Length wide = from_grid(face.face->blank->face.width());
-            const Length high = from_grid(face.face->blank->face.height());
+        for (const ColourPlan& colour : plan.colours) {
+            if (!colour.first || colour.face->blank->face.empty() || drawn++ >= across) continue;
+            const Length wide = from_grid(colour.face->blank->face.width());
+            const Length high = from_grid(colour.face->blank->face.height());
             const int scale = scale_for(wide, high, each, room_high);
             const Drawn frame = frame_for(scale, left, sheet.y + high.in_mm() / scale);
-            for (const auto& ring : frame.rings(face.face->blank->outline)) sheet.line(ring, 0.3, true);
-            const std::int64_t twice = face.face->blank->face.low.x + face.face->blank->face.high.x;
+            for (const auto& ring : frame.rings(colour.face->blank->outline)) sheet.line(ring, 0.3, true);
+            const std::int64_t twice = colour.face->blank->face.low.x + colour.face->blank->face.high.x;
             for (const ColourPlan& lane : plan.colours) {
-                if (lane.face->at.sign != face.face->at.sign || lane.face != face.face) continue;
+                if (lane.face->at.sign != colour.face->at.sign || lane.face != colour.face) continue;
                 // Read from the front, however it is laid; what lies behind is paler.
                 for (const Piece& piece : *lane.ink)
                     sheet.fill(frame.rings(lane.face->mirrored ? piece.shape.mirrored(twice) : piece.shape),
@@ -365,10 +366,10 @@ int scale_for(Length width, Length height, double room_width_mm, double room_hei
 
 std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library, Paper paper) {
     std::vector<Page> pages;
-    for (const ColourPlan& face : plan.colours) {
-        if (face.face->blank->face.empty()) continue;
-        for (Page& page : placement_sheet(job, face, shop, paper)) pages.push_back(std::move(page));
-        for (Page& page : load_sheets(job, face, shop, paper)) pages.push_back(std::move(page));
+    for (const ColourPlan& colour : plan.colours) {
+        if (colour.face->blank->face.empty()) continue;
+        for (Page& page : placement_sheet(job, colour, shop, paper)) pages.push_back(std::move(page));
+        for (Page& page : load_sheets(job, colour, shop, paper)) pages.push_back(std::move(page));
     }
     for (Page& page : building_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
     for (Page& page : shopping_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));

@@ -15,22 +15,7 @@
 
 namespace skarvel {
 
-enum class Work {
-    Proof,
-    Sand,
-    Frame,
-    Ground,
-    ClearUnder,
-    Field,
-    Cut,
-    Weed,
-    Lay,
-    Seal,
-    Colour,
-    Lift,
-    Clear,
-    Final
-};
+enum class Work { Proof, Sand, Frame, Ground, ClearUnder, Field, Cut, Weed, Lay, Seal, Colour, Lift, Clear, Final };
 constexpr std::array<const char*, 14> work_words{"proof", "sand", "frame", "ground", "clear-under", "field", "cut",
                                                  "weed",  "lay",  "seal",  "colour", "lift",        "clear", "final"};
 constexpr const char* word_of(Work work) { return work_words.at(static_cast<std::size_t>(work)); }
