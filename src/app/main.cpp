@@ -13,6 +13,7 @@
 #include "files/job_file.h"
 #include "theme/theme.h"
 #include "window/main_window.h"
+#include "window/rack.h"
 
 using namespace skarvel;
 
@@ -165,7 +166,9 @@ int main(int argc, char** argv) {
     if (parser.isSet(picture)) {
         QTimer::singleShot(700, &window, [&] {
             desk.wait_for_plan();
-            QApplication::processEvents();
+            const auto* rack = window.findChild<Rack*>();
+            do QApplication::processEvents();
+            while (rack != nullptr && rack->filling());
             if (!window.grab().save(parser.value(picture))) std::cerr << "skarvel: the picture could not be saved\n";
             desk.close_without_copy();
             QApplication::exit(0);

@@ -49,8 +49,14 @@ class Errand {
             try {
                 const WhileStoppable stoppable(stop);
                 work(stop, tell);
-            } catch (const Stopped&) {  // nobody waits for it
+            } catch (const std::exception&) {  // stopped, or not to be had: either way there is nothing to tell
             }
+            QMetaObject::invokeMethod(
+                home_,
+                [this, number] {
+                    if (number == number_) busy_ = false;
+                },
+                Qt::QueuedConnection);
             *ended = true;
         });
     }

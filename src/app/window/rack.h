@@ -49,6 +49,8 @@ class Rack : public QScrollArea {
   public:
     Rack(Desk& desk, QWidget* parent);
     void refresh();
+    /// Tickets are still being read and planned.
+    [[nodiscard]] bool filling() const { return filling_.busy(); }
 
   Q_SIGNALS:
     void open_wanted(const QString& path);
