@@ -11,6 +11,17 @@ void say_once(std::vector<Problem>& problems, Problem problem) {
     if (std::find(problems.begin(), problems.end(), problem) == problems.end()) problems.push_back(std::move(problem));
 }
 
+// A text by the words it begins with, art by what it is.
+std::string called(const Face& face, const ThingId& thing) {
+    for (const Text& t : face.lettering.texts) {
+        if (t.id == thing) return t.words.substr(0, t.words.find('\n'));
+    }
+    for (const Art& a : face.art) {
+        if (a.id == thing) return kind_of(a);
+    }
+    return thing.name;
+}
+
 }  // namespace
 
 void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& colours) {
@@ -83,7 +94,7 @@ void say_gone(std::vector<Problem>& problems, const Job& job) {
     for (const Sign& sign : job.signs) {
         for (const Face& face : sign.faces) {
             for (const ThingId& thing : without_colour(face.lettering, face.art, colours_of(face)))
-                problems.push_back({{"gone.colour", {{"thing", thing.name}, {"sign", label_of(sign)}}},
+                problems.push_back({{"gone.colour", {{"thing", called(face, thing)}, {"sign", label_of(sign)}}},
                                     "lettering",
                                     {"gone.colour-remedy", {}},
                                     Mark::Look});
