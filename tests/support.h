@@ -15,7 +15,7 @@ namespace skarvel::testing {
 inline const Library& library() {
     static const Library shared = [] {
         auto read = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets");
-        if (!read) throw std::runtime_error("assets: " + read.error().what.id + " " + read.error().where);
+        if (!read) throw std::runtime_error("assets: " + read.error().what.id + " " + read.error().where.place);
         return std::move(*read);
     }();
     return shared;

@@ -84,7 +84,7 @@ int main(int argc, char** argv) {
 
     auto library = reading.get();
     if (!library) {
-        std::cerr << "skarvel: " << library.error().what.id << " " << library.error().where << '\n';
+        std::cerr << "skarvel: " << library.error().what.id << " " << library.error().where.place << '\n';
         return 1;
     }
     Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
@@ -110,7 +110,7 @@ int main(int argc, char** argv) {
             desk.apply(tick(desk.job(), desk.plan(), next->id, next->start + next->hands_on));
     }
     if (const auto later = read_moment(parser.value(then).toStdString())) desk.pretend(*later);
-    if (parser.isSet(finishing)) (void)desk.finish_job("good", parser.value(finishing).toStdString());
+    if (parser.isSet(finishing)) (void)desk.finish_job(Outcome::Good, parser.value(finishing).toStdString());
     if (parser.value(sign) == "all") {
         desk.show_together(true);
     } else if (parser.isSet(sign)) {

@@ -33,7 +33,7 @@ Moment present() {
 }
 
 struct Options {
-    std::string job, shop, to, at, unit = "in", expression, files, format = "svg";
+    std::string job, shop, to, file, at, unit = "in", expression, files, format = "svg";
     bool json = false;
 };
 
@@ -92,7 +92,7 @@ class Program {
                 if (auto bytes = read_file(entry.path())) files[entry.path().filename().string()] = std::move(*bytes);
             }
             if (error)
-                return complain({{"proof.no-folder", {{"folder", options_.files}}}, "sections", {}, Mark::Stop}),
+                return complain({{"proof.no-folder", {{"folder", options_.files}}}, Station::Sections, {}, Mark::Stop}),
                        exit_refused;
         }
         const CutFormat format = options_.format == "dxf"    ? CutFormat::Dxf
@@ -272,7 +272,8 @@ class Program {
         for (const Step& s : plan_.bench->steps)
             fmt::print("           {}{}  {}\n", show_moment(s.start), s.done ? " done" : "", say(s.name));
         for (const Problem& p : plan_.problems) {
-            fmt::print("{}       {}: {}{}\n", p.mark == Mark::Stop ? "STOP" : "look", p.where, say(p.what),
+            fmt::print("{}       {}: {}{}\n", p.mark == Mark::Stop ? "STOP" : "look",
+                       p.where.station ? word_of(*p.where.station) : p.where.place, say(p.what),
                        p.remedy.id.empty() ? "" : "; " + say(p.remedy));
         }
     }
@@ -312,6 +313,8 @@ int main(int argc, char** argv) {
     auto* renewing = app.add_subcommand("renew", "Write a job file of an earlier format in that of today");
     renewing->add_option("job", o.job, "A job file")->required();
     renewing->add_option("--to", o.to, "The file to write")->required();
+    auto* schema = app.add_subcommand("schema", "Print the JSON Schema of a job file, or of a shop's");
+    schema->add_option("file", o.file, "job or shop")->required()->check(CLI::IsMember({"job", "shop"}));
     auto* measure = app.add_subcommand("measure", "Read a measure as makers write it");
     measure->add_option("expression", o.expression, "For example \"42 + 3/4 + 3/4\"")->required();
     measure->add_option("--unit", o.unit, "What a bare number means")->check(CLI::IsMember({"in", "mm"}));
@@ -321,9 +324,13 @@ int main(int argc, char** argv) {
         const int code = app.exit(e, std::cout, std::cerr);
         return code == 0 ? 0 : 2;
     }
+    if (schema->parsed()) {
+        std::cout << (o.file == "job" ? skarvel::job_schema() : skarvel::shop_schema());
+        return 0;
+    }
     auto library = skarvel::read_library(skarvel::find_assets(SKARVEL_SOURCE_ASSETS));
     if (!library) {
-        std::cerr << "skarvel-cli: " << library.error().what.id << " " << library.error().where << '\n';
+        std::cerr << "skarvel-cli: " << library.error().what.id << " " << library.error().where.place << '\n';
         return exit_refused;
     }
     Program program(std::move(*library), o);

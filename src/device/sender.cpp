@@ -12,7 +12,7 @@ namespace {
 
 tl::unexpected<Problem> no(const char* id, std::vector<std::pair<std::string, Argument>> arguments = {},
                            const char* remedy = nullptr) {
-    return refused({id, std::move(arguments)}, "sections", remedy == nullptr ? Reason{} : Reason{remedy, {}});
+    return refused({id, std::move(arguments)}, Station::Sections, remedy == nullptr ? Reason{} : Reason{remedy, {}});
 }
 
 // Whole orders of the plotter language, a path at a time, so that a pause falls between paths.

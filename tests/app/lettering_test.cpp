@@ -170,12 +170,12 @@ TEST_CASE("a size that cannot be leaves the old one, says so at the tray, and th
     CHECK(nearest > 1_in);
     CHECK(nearest < 15_in);
     CHECK(w.find<QPushButton>("take nearest") == nullptr);
-    CHECK(w.desk().plan().mark_of("lettering") != Mark::Stop);
+    CHECK(w.desk().plan().mark_of(Station::Lettering) != Mark::Stop);
     // Who wants it all the same gets it, with its warning.
     w.type(w.get<QLineEdit>("cap height"), "15");
     w.click("use all the same");
     CHECK(lettering(const_cast<Job&>(w.job())).size.value == 15_in);
-    CHECK(w.desk().plan().mark_of("lettering") == Mark::Stop);
+    CHECK(w.desk().plan().mark_of(Station::Lettering) == Mark::Stop);
 }
 
 TEST_CASE("a text is dragged with the mouse: it snaps to the centre line, hangs there, and one undo gives it back") {

@@ -209,7 +209,7 @@ TEST_CASE("sections: the way it is made, and what follows with its why") {
     w.click("how it is made: paint-through");
     w.type(w.get<QLineEdit>("mask margin"), "1/2");
     w.show(Station::Method);
-    CHECK(w.desk().plan().mark_of("method") == Mark::Stop);
+    CHECK(w.desk().plan().mark_of(Station::Method) == Mark::Stop);
 }
 
 TEST_CASE("method: schools, coats and the proof") {
@@ -219,8 +219,8 @@ TEST_CASE("method: schools, coats and the proof") {
     w.click("seal its edges: clear");
     w.click("clear coat: under");
     const Finish& f = w.sign().faces.front().finish;
-    CHECK(f.lift == "wet");
-    CHECK(f.seal == "clear");
+    CHECK(f.lift == Lift::Wet);
+    CHECK(f.seal == Seal::Clear);
     CHECK_FALSE(f.clear_over);
     w.get<QSpinBox>("coats of colour of the lettering").setValue(4);
     w.settle();
@@ -292,7 +292,7 @@ TEST_CASE("logbook: finishing writes a record that is there after a restart") {
     w.click("Finish the job");
     CHECK(w.desk().records().size() == 1);
     CHECK(w.read().contains("Next time: Thinner coats."));
-    CHECK(w.job().finished->outcome == "fair");
+    CHECK(w.job().finished->outcome == Outcome::Fair);
     Desk again(std::shared_ptr<const Library>(&library(), [](const Library*) {}), {w.folder().path()}, std::nullopt);
     REQUIRE(again.records().size() == 1);
     CHECK(again.records().front().note == "Thinner coats.");

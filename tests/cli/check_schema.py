@@ -1,5 +1,7 @@
 #!/usr/bin/python3
-"""Job files against docs/job-format.schema.json: what the program writes, and what the demo ships. Usage: SOURCE SAVER"""
+"""Job and shop files against their JSON Schemas in docs/, and those against what the program says of itself: what it
+writes, and what the demo ships. Usage: SOURCE SAVER CLI"""
+import copy
 import json
 import pathlib
 import subprocess
@@ -8,20 +10,31 @@ import tempfile
 
 import jsonschema
 
-source, saver = pathlib.Path(sys.argv[1]), sys.argv[2]
-schema = json.loads((source / "docs/job-format.schema.json").read_text())
-jsonschema.Draft7Validator.check_schema(schema)
-validator = jsonschema.Draft7Validator(schema)
+source, saver, cli = pathlib.Path(sys.argv[1]), sys.argv[2], sys.argv[3]
+
+
+def check(kind, files):
+    path = source / f"docs/{kind}-format.schema.json"
+    if path.read_text() != subprocess.run([cli, "schema", kind], check=True, capture_output=True, text=True).stdout:
+        sys.exit(f"{path.name} is not as the program describes its files: skarvel-cli schema {kind} > docs/{path.name}")
+    schema = json.loads(path.read_text())
+    jsonschema.Draft7Validator.check_schema(schema)
+    validator = jsonschema.Draft7Validator(schema)
+    for path in files:
+        good = json.loads(path.read_text())
+        for error in validator.iter_errors(good):
+            sys.exit(f"{path.name}: {list(error.path)}: {error.message}")
+        # A schema that accepts anything proves nothing.
+        for key in good:
+            bad = copy.deepcopy(good)
+            bad[key] = {"surprise": 1}
+            if validator.is_valid(bad):
+                sys.exit(f"{path.name}: {key} may be anything")
+    print(f"{len(files)} {kind} files agree with the schema")
+
+
 with tempfile.TemporaryDirectory() as folder:
     written = pathlib.Path(folder) / "job.skarvel"
     subprocess.run([saver, str(written), "--once"], check=True)
-    files = [written, *sorted((source / "demo").glob("*.skarvel"))]
-    for path in files:
-        job = json.loads(path.read_text())
-        for error in validator.iter_errors(job):
-            sys.exit(f"{path.name}: {list(error.path)}: {error.message}")
-        # A schema that accepts anything proves nothing.
-        job["surprise"] = 1
-        if validator.is_valid(job):
-            sys.exit(f"{path.name}: an unknown key was accepted")
-print(f"{len(files)} job files agree with the schema")
+    check("job", [written, *sorted((source / "demo").glob("*.skarvel"))])
+check("shop", [source / "demo/shop.json"])

@@ -19,7 +19,7 @@ int main(int argc, char** argv) {
         if (task.work == Work::Cut || task.work == Work::Proof) job = tick(job, planned, task.id, at);
     }
     if (argc > 2 && std::strcmp(argv[2], "--once") == 0)
-        return save_file(argv[1], write_job(finish(job, "good", "", at))) ? 0 : 1;
+        return save_file(argv[1], write_job(finish(job, Outcome::Good, "", at))) ? 0 : 1;
     for (int i = 0;; ++i) {
         job.title = "round " + std::to_string(i);
         if (!save_file(argv[1], write_job(job))) return 1;

@@ -20,7 +20,7 @@ TEST_CASE("alternatives are whole plans: taking one gives the figures it promise
         CHECK_FALSE(a.figures == base);
         const Plan p = plan(a.job, shop, library(), at);
         CHECK(figures_of(p, first_colour) == a.figures);
-        CHECK(p.mark_of("sections") != Mark::Stop);
+        CHECK(p.mark_of(Station::Sections) != Mark::Stop);
     }
     for (std::size_t i = 1; i < all.size(); ++i)
         CHECK(std::tuple(all[i - 1].figures.crossings, all[i - 1].figures.loads) <=

@@ -29,7 +29,7 @@ ClearZone any_zone() {
     z.width = some(0, 600);
     z.height = some(0, 600);
     z.name = *rc::gen::element<std::string>("rope", "knot", "bow", "");
-    z.reason = *rc::gen::element<std::string>("handle", "hole", "decoration", "write-on");
+    z.reason = *rc::gen::element(ZoneReason::Handle, ZoneReason::Hole, ZoneReason::Decoration, ZoneReason::WriteOn);
     z.mirrored = *rc::gen::arbitrary<bool>();
     if (*rc::gen::inRange(0, 4) == 0) {
         z.turns = *rc::gen::inRange(0, 20);
@@ -67,8 +67,8 @@ Blank any_blank() {
     b.moulding = perhaps(1, 200);
     if (*rc::gen::inRange(0, 4) == 0) b.backing = Backing{some(64, 6000), some(64, 3000), some(8, 96), "pine"};
     b.material = *rc::gen::element<std::string>("pine", "acrylic", "driftwood", "canvas");
-    b.grain = *rc::gen::element<std::string>("length", "across", "none");
-    b.finished = *rc::gen::element<std::string>("face", "face-edges", "all");
+    b.grain = *rc::gen::element(Grain::Length, Grain::Across, Grain::None);
+    b.finished = *rc::gen::element(Coated::Face, Coated::FaceEdges, Coated::All);
     b.from_behind = *rc::gen::arbitrary<bool>();
     for (auto& reading : b.tape.taken) reading = perhaps(1, 6000);
     for (int i = *rc::gen::inRange(0, 4); i > 0; --i) b.clear.push_back(any_zone());
@@ -158,11 +158,11 @@ TEST_CASE("words on any blank: ink stays in the room, sections cover it once") {
         if (f.cut.pieces->empty()) return;
         const Box room = grown(f.face->blank->usable, Length::nanometres(grid_nm * 8));
         const Box ink = f.face->lettering->ink;
-        const bool too_large =
-            std::any_of(p.problems.begin(), p.problems.end(), [](const Problem& q) { return q.where == "lettering"; });
+        const bool too_large = std::any_of(p.problems.begin(), p.problems.end(),
+                                           [](const Problem& q) { return q.where == Station::Lettering; });
         RC_ASSERT(too_large || room.holds(ink));
         const bool stopped = std::any_of(p.problems.begin(), p.problems.end(), [](const Problem& q) {
-            return q.where == "sections" && q.mark == Mark::Stop;
+            return q.where == Station::Sections && q.mark == Mark::Stop;
         });
         if (stopped) return;
         std::vector<Region> shapes, laid;

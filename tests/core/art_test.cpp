@@ -73,7 +73,7 @@ TEST_CASE("a border lies its inset inside the edge, as thick as asked, and follo
 }
 
 TEST_CASE("corner pieces are mirrored into all four corners") {
-    for (const char* style : {"angle", "steps", "fan"}) {
+    for (const CornerStyle style : {CornerStyle::Angle, CornerStyle::Steps, CornerStyle::Fan}) {
         Corners c;
         c.style = style;
         const Region all = whole(made(c, room_in(20, 10)));
@@ -86,8 +86,8 @@ TEST_CASE("figures are exactly as wide and high as asked") {
     CHECK(rc::check([] {
         const Length w = Length::sixtyfourths(*rc::gen::inRange(16, 2000));
         const Length h = Length::sixtyfourths(*rc::gen::inRange(16, 2000));
-        for (const char* shape : {"rectangle", "oval", "diamond", "star", "heart", "pennant"}) {
-            const Box box = figure(shape, w, h).bounds();
+        for (std::size_t shape = 0; shape < words_of(FigureShape{}).size(); ++shape) {
+            const Box box = figure(static_cast<FigureShape>(shape), w, h).bounds();
             RC_ASSERT(std::abs(box.width() - to_grid(w)) <= 1);
             RC_ASSERT(std::abs(box.height() - to_grid(h)) <= 1);
         }

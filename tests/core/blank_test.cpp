@@ -232,7 +232,7 @@ TEST_CASE("clear acrylic lettered from behind is cut in mirror writing") {
     REQUIRE(as_read.size() == as_laid.size());
     for (std::size_t i = 0; i < as_read.size(); ++i) CHECK(as_laid[i].shape == as_read[i].shape.mirrored(face.high.x));
     // What is seen in front is laid first; the ground would hide it and goes on last.
-    CHECK(behind.mark_of("method") != Mark::Stop);
+    CHECK(behind.mark_of(Station::Method) != Mark::Stop);
     std::size_t first_ground = 0;
     std::size_t last_colour = 0;
     for (std::size_t i = 0; i < behind.tasks->size(); ++i) {
@@ -307,10 +307,10 @@ TEST_CASE("every kind of blank comes back from its file") {
                        .x = measure("2"),
                        .y = measure("9"),
                        .width = measure("1"),
-                       .reason = "knot",
+                       .reason = ZoneReason::Knot,
                        .mirrored = true});
     b.clear.push_back({.edge = Edge::Bottom, .name = "rope", .turns = 4, .girth = measure("1/2")});
-    b.already = "painted";
+    b.already = Already::Painted;
     b.already_hours = 30;
     b.grit = 220;
     for (const Kind kind :

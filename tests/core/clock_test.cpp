@@ -196,13 +196,13 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
     CHECK(later.bench->done() == 2);
     CHECK(later.clock->ready > first.clock->ready);
     job.title = "other";
-    finish_of(job).lift = "dry";
+    finish_of(job).lift = Lift::Dry;
     CHECK(plan_of(job, "2026-05-06T19:30").bench->done() == 2);
     finish_of(job).ground.reset();
-    finish_of(job).seal = "none";
+    finish_of(job).seal = Seal::None;
     const Plan without = plan_of(job, "2026-05-06T19:30");
     CHECK(without.bench->orphans == std::vector<StepId>{{"1/ground/1"}});
-    CHECK(without.mark_of("bench") == Mark::Look);
+    CHECK(without.mark_of(Station::Bench) == Mark::Look);
     CHECK(job.bench.ticks.size() == 2);
 
     CHECK(tick(job, first, StepId{"1/no-such-step"}, moment("2026-05-06T19:30")) == job);
@@ -258,9 +258,9 @@ TEST_CASE("coats cover edges and back where those are finished") {
             ->hands_on;
     };
     const Minutes face = ground_minutes();
-    job.signs.front().blank.finished = "face-edges";
+    job.signs.front().blank.finished = Coated::FaceEdges;
     const Minutes edges = ground_minutes();
-    job.signs.front().blank.finished = "all";
+    job.signs.front().blank.finished = Coated::All;
     CHECK(face < edges);
     CHECK(edges < ground_minutes());
 }

@@ -110,7 +110,7 @@ TEST_CASE("any commands, with what is there and what is not: the file keeps the 
                 }
             }
             const auto back = read_job(write_job(job));
-            if (!back) RC_LOG() << back.error().what.id << " at " << back.error().where << "\n" << write_job(job);
+            if (!back) RC_LOG() << back.error().what.id << " at " << back.error().where.place << "\n" << write_job(job);
             RC_ASSERT(back.has_value());
             RC_ASSERT(*back == job);
             plan = *planner.plan(job, shop, library(), now);

@@ -246,7 +246,7 @@ TEST_CASE("files of any sign go together again, and its sections cover the ink o
         const Job job = any_panel();
         const Shop shop = usual_shop();
         const Plan p = plan(job, shop, library(), moment("2026-05-04T18:00"));
-        RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
+        RC_PRE(p.mark_of(Station::Sections) != Mark::Stop && p.mark_of(Station::Lettering) != Mark::Stop);
         // Letters of a few plotter units are no letters any more, and the proof says so.
         RC_PRE(!p.colours.front().cut.loads->sections.empty() &&
                p.colours.front().face->lettering->cap_height > 0.5_in);

@@ -38,7 +38,7 @@ Job well_used() {
     job = hold(job, StepId{"1/cut/BOAT+HOUS"}, moment("2026-05-04T20:00"));
     job = tick(job, plan, StepId{"1/cut/E"}, moment("2026-05-04T19:10"));
     job = cut_again(job, 1);
-    return finish(job, "good", "Thinner coats.\n\"Two\" of them.", moment("2026-05-09T11:20"));
+    return finish(job, Outcome::Good, "Thinner coats.\n\"Two\" of them.", moment("2026-05-09T11:20"));
 }
 
 // The file with one thing changed.
@@ -396,7 +396,7 @@ TEST_CASE("a blank that makes no sense refuses the file with its place") {
         auto json = good;
         json[nlohmann::json::json_pointer(pointer)] = value;
         const auto read = read_job(json.dump());
-        return read ? std::string("read") : read.error().where;
+        return read ? std::string("read") : read.error().where.place;
     };
     CHECK(refused_at("/signs/0/blank/kind", "cloud") == "signs/0/blank/kind");
     CHECK(refused_at("/signs/0/blank/length", "a hand") == "signs/0/blank/length");

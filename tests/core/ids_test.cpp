@@ -156,7 +156,7 @@ TEST_CASE("a mask waits for a painted band to be dry enough for film, with a gro
     job.signs.front().blank.fields.push_back({.middle = measure("5"), .depth = measure("3")});
     for (const bool ground : {true, false}) {
         if (!ground) finish_of(job).ground.reset();
-        finish_of(job).seal = "none";
+        finish_of(job).seal = Seal::None;
         const Plan plan = plan_of(job);
         Minutes longest{0};
         for (const Task& t : *plan.tasks) {

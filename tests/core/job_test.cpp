@@ -146,7 +146,7 @@ TEST_CASE("a blank that cannot be is said so at the blank, and later stations sa
     change(job.signs.front().blank);
     const Plan plan = plan_of(job);
     CHECK(std::any_of(plan.problems.begin(), plan.problems.end(),
-                      [&](const Problem& p) { return p.what.id == id && p.where == "blank"; }));
+                      [&](const Problem& p) { return p.what.id == id && p.where == Station::Blank; }));
     CHECK_FALSE(library().catalogue.say(plan.problems.front().what, {}).empty());
 }
 
@@ -222,8 +222,8 @@ TEST_CASE("an empty job plans to nothing, without a stop anywhere but at the wor
     const Plan plan = plan_of(job);
     CHECK(plan.tasks->empty());
     CHECK(plan.bench->steps.empty());
-    CHECK(plan.mark_of("lettering") == Mark::Stop);
-    CHECK(plan.mark_of("sections") == Mark::None);
+    CHECK(plan.mark_of(Station::Lettering) == Mark::Stop);
+    CHECK(plan.mark_of(Station::Sections) == Mark::None);
     CHECK_FALSE(sheets(job, plan, usual_shop(), library()).empty());
 }
 

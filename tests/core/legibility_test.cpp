@@ -47,7 +47,7 @@ TEST_CASE("letters are judged by how far away they are read, in words and never 
     CHECK(said(read_from("SLIPWAY", "3", "50 ft")).contains("reading.at-most"));
     const Job far = read_from("SLIPWAY", "3", "200 ft");
     CHECK(said(far).contains("reading.too-far"));
-    CHECK(plan_of(far).mark_of("lettering") != Mark::Stop);
+    CHECK(plan_of(far).mark_of(Station::Lettering) != Mark::Stop);
     const Verdict poorest = plan_of(far).colours.front().face->reading->verdicts.front();
     CHECK(poorest.says == Verdict::Says::Poor);
     CHECK(library().catalogue.say(poorest.why, {}).find("200 ft") != std::string::npos);
@@ -99,7 +99,7 @@ TEST_CASE("a ruler or a month board alone is a whole job: cut, scheduled, and ev
         lettering(job).words.clear();
         job = add_art(job, {0, 0}, kind, library().typefaces);
         const Plan plan = plan_of(job);
-        CHECK(plan.mark_of("lettering") != Mark::Stop);
+        CHECK(plan.mark_of(Station::Lettering) != Mark::Stop);
         CHECK_FALSE(plan.colours.front().cut.loads->sections.empty());
         std::set<StepId> names;
         for (const Task& t : *plan.tasks) CHECK(names.insert(t.id).second);

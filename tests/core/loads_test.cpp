@@ -148,12 +148,12 @@ TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") 
         const Plan after = plan_of(edited);
         const LoadsPlan& loads = *after.colours.front().cut.loads;
         CHECK(loads.misfits.size() == 2);
-        CHECK(after.mark_of("sections") == Mark::Look);
+        CHECK(after.mark_of(Station::Sections) == Mark::Look);
         CHECK(edited.bench.cut.front() == kept);
 
         const Job keeping = keep_cut(edited, 0);
         const Plan kept_plan = plan_of(keeping);
-        CHECK(kept_plan.mark_of("sections") == Mark::None);
+        CHECK(kept_plan.mark_of(Station::Sections) == Mark::None);
         CHECK(kept_plan.colours.front().cut.loads->loads.front().cut);
 
         const Job again = cut_again(edited, 0);

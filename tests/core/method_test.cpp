@@ -29,7 +29,7 @@ CoatChoice& paint(Job& job) { return job.signs.front().faces.front().colours.fro
 TEST_CASE("the porch board as it comes has no joint to look at or to stop for") {
     const Plan plan = plan_of(porch_board());
     CHECK(plan.colours.front().method->worst() == Mark::None);
-    CHECK(plan.mark_of("method") == Mark::None);
+    CHECK(plan.mark_of(Station::Method) == Mark::None);
     std::vector<std::string> kinds;
     for (const Layer& l : plan.colours.front().method->layers) kinds.emplace_back(word_of(l.kind));
     CHECK(kinds == std::vector<std::string>{"wood", "ground", "film", "seal", "colour", "clear"});
@@ -45,14 +45,14 @@ TEST_CASE("each rule of the trade can fire, and has a sign at which it does not"
         {"film-on-uncured-ground", with([](Job& j) { finish_of(j).rest_hours = 4; })},
         {"film-on-young-ground", with([](Job& j) {
              finish_of(j).ground->coat = "gel-stain";
-             finish_of(j).seal = "clear";
+             finish_of(j).seal = Seal::Clear;
          })},
         {"margin-below-tool", with([](Job& j) { making(j).margin = measure("1/2"); })},
         {"decal-on-oil-stain", with([](Job& j) { finish_of(j).ground->coat = "oil-stain"; }, long_board())},
         {"decal-on-stain", with([](Job& j) { finish_of(j).ground->coat = "gel-stain"; }, long_board())},
         {"printable-as-mask", with([](Job& j) { making(j).film = "printable"; })},
         {"smooth-film-on-grain", with([](Job& j) { making(j).film = "stencil-smooth"; })},
-        {"removable-on-rough", with([](Job& j) { blank(j).surface = "rough"; })},
+        {"removable-on-rough", with([](Job& j) { blank(j).surface = Surface::Rough; })},
         {"metallic-mask", with([](Job& j) { making(j).film = "metallic"; })},
         {"patterned-on-coat", with([](Job& j) { making(j).film = "patterned-leftover"; })},
         {"reusable-with-keepers", with([](Job& j) {
@@ -62,16 +62,16 @@ TEST_CASE("each rule of the trade can fire, and has a sign at which it does not"
         {"film-unknown", with([](Job& j) { making(j).film = "from the attic"; })},
         {"tool-unknown", with([](Job& j) { making(j).tool = "goose feather"; })},
         {"material-unknown", with([](Job& j) { blank(j).material = "driftwood"; })},
-        {"grain-without-seal", with([](Job& j) { finish_of(j).seal = "none"; })},
+        {"grain-without-seal", with([](Job& j) { finish_of(j).seal = Seal::None; })},
         {"seal-without-ground", with([](Job& j) { finish_of(j).ground->coat = "gel-stain"; })},
         {"edge-counts-as-margin", porch_board()},
         {"not-sanded", with([](Job& j) {
-             blank(j).surface = "rough";
+             blank(j).surface = Surface::Rough;
              finish_of(j).sanded = false;
          })},
         {"glossy-ground-decal", with([](Job& j) { finish_of(j).ground->coat = "gloss-enamel"; }, long_board())},
         {"glossy-surface", with([](Job& j) {
-             blank(j).surface = "glossy";
+             blank(j).surface = Surface::Glossy;
              finish_of(j).sanded = false;
          })},
         {"foam-and-paint", with([](Job& j) { blank(j).material = "foam"; })},
@@ -82,24 +82,24 @@ TEST_CASE("each rule of the trade can fire, and has a sign at which it does not"
         {"clear-crosses-bases", with([](Job& j) { finish_of(j).clear->coat = "oil-clear"; })},
         {"chalkboard-sealed", with([](Job& j) { finish_of(j).ground->coat = "chalkboard-paint"; })},
         {"removable-outdoors", with([](Job& j) { making(j).film = "removable-matt"; }, long_board())},
-        {"wet-lift-keepers", with([](Job& j) { finish_of(j).lift = "wet"; })},
+        {"wet-lift-keepers", with([](Job& j) { finish_of(j).lift = Lift::Wet; })},
         {"soft-lift", porch_board()},
         {"decal-on-oil-stained", with(
                                      [](Job& j) {
-                                         blank(j).already = "stained-oil";
+                                         blank(j).already = Already::StainedOil;
                                          finish_of(j).ground.reset();
                                      },
                                      long_board())},
         {"fresh-stain", with([](Job& j) {
-             blank(j).already = "stained-water";
+             blank(j).already = Already::StainedWater;
              blank(j).already_hours = 24;
          })},
-        {"old-lettering", with([](Job& j) { blank(j).already = "old-lettering"; })},
+        {"old-lettering", with([](Job& j) { blank(j).already = Already::OldLettering; })},
         {"paint-on-sealed", with([](Job& j) {
-             blank(j).already = "sealed";
+             blank(j).already = Already::Sealed;
              finish_of(j).sanded = false;
          })},
-        {"old-paint-dust", with([](Job& j) { blank(j).already = "painted"; })},
+        {"old-paint-dust", with([](Job& j) { blank(j).already = Already::Painted; })},
         {"raised-frame", with([](Job& j) {
              blank(j).frame.kind = FrameKind::Trim;
              blank(j).frame.raised = blank(j).frame.before = true;
@@ -109,7 +109,7 @@ TEST_CASE("each rule of the trade can fire, and has a sign at which it does not"
              blank(j).width = measure("20");
          })},
         {"seen-from-behind", with([](Job& j) { blank(j).from_behind = true; })},
-        {"grain-across", with([](Job& j) { blank(j).grain = "across"; })},
+        {"grain-across", with([](Job& j) { blank(j).grain = Grain::Across; })},
         {"spray-covers", with([](Job& j) { making(j).tool = "spray"; })},
     };
     const auto on_masks = fired(porch_board());
@@ -132,7 +132,7 @@ TEST_CASE("each rule of the trade can fire, and has a sign at which it does not"
 
 TEST_CASE("a rule lets go when its remedy is taken") {
     const Job permanent = with([](Job& j) { making(j).film = "permanent-gloss"; });
-    CHECK(plan_of(permanent).mark_of("method") == Mark::Stop);
+    CHECK(plan_of(permanent).mark_of(Station::Method) == Mark::Stop);
     CHECK_FALSE(fired(with([](Job& j) { making(j).film = "stencil-textured"; })).contains("permanent-mask-on-paint"));
     CHECK_FALSE(fired(with([](Job& j) { making(j).margin = measure("1"); })).contains("margin-below-tool"));
     CHECK_FALSE(fired(with([](Job& j) { finish_of(j).rest_hours = 12; })).contains("film-on-uncured-ground"));
@@ -149,7 +149,7 @@ TEST_CASE("unknown materials are kept, marked and planned with the careful wait"
 
 TEST_CASE("conditions compare facts, and a fact that is not there meets none") {
     const Facts facts{{"a", 2.0}, {"b", 3.0}, {"c", std::string("x")}, {"d", true}};
-    const auto rule = [](Condition c) { return Rule{"r", Mark::Look, "film", "", {std::move(c)}}; };
+    const auto rule = [](Condition c) { return Rule{"r", Mark::Look, Joint::Film, "", {std::move(c)}}; };
     CHECK(fires(rule({"a", {}, {}, std::string("b"), {}}), facts));
     CHECK_FALSE(fires(rule({"b", {}, {}, std::string("a"), {}}), facts));
     CHECK_FALSE(fires(rule({"a", {}, {}, 2.0, {}}), facts));

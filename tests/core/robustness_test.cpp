@@ -123,12 +123,13 @@ TEST_CASE("words of any script and length plan to something or to a reason") {
             lettering(job).arrangement = arrangement;
             const Plan plan = plan_of(job);
             INFO(words);
-            CHECK((!plan.colours.front().face->lettering->letters.empty() || plan.mark_of("lettering") == Mark::Stop));
+            CHECK((!plan.colours.front().face->lettering->letters.empty() ||
+                   plan.mark_of(Station::Lettering) == Mark::Stop));
         }
     }
     Job essay = porch_board();
     for (int i = 0; i < 60; ++i) lettering(essay).words += "MESSING ABOUT IN BOATS ";
-    CHECK(plan_of(essay).mark_of("lettering") == Mark::Stop);  // the gaps alone fill the room
+    CHECK(plan_of(essay).mark_of(Station::Lettering) == Mark::Stop);  // the gaps alone fill the room
     lettering(essay).arrangement = Arrangement::Level;
     lettering(essay).letter_gap = measure("0");
     CHECK_FALSE(plan_of(essay).colours.front().cut.loads->sections.empty());

@@ -108,7 +108,7 @@ TEST_CASE("ticking a load as cut changes nothing of the others") {
         Blank& b = job.signs.front().blank;
         b.length = measure_of(Length::sixtyfourths(*rc::gen::inRange(64 * 24, 64 * 60)), {Unit::Inch, 64});
         const Plan drawn = plan_of(job);
-        RC_PRE(drawn.mark_of("sections") != Mark::Stop && drawn.mark_of("lettering") != Mark::Stop);
+        RC_PRE(drawn.mark_of(Station::Sections) != Mark::Stop && drawn.mark_of(Station::Lettering) != Mark::Stop);
         const LoadsPlan& before = *drawn.colours.front().cut.loads;
         RC_PRE(before.loads.size() > 1 && before.loads.size() < 20);
         const std::size_t which = *rc::gen::inRange<std::size_t>(0, before.loads.size());
@@ -141,7 +141,7 @@ TEST_CASE("whatever is cut first, the rest is planned around it, and all of it g
         const Shop shop = usual_shop();
         const auto planned = [&] { return plan(job, shop, library(), moment("2026-05-04T18:00")); };
         Plan p = planned();
-        RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
+        RC_PRE(p.mark_of(Station::Sections) != Mark::Stop && p.mark_of(Station::Lettering) != Mark::Stop);
         RC_PRE(p.colours.front().face->lettering->cap_height > 0.5_in);
         const std::size_t loads = p.colours.front().cut.loads->loads.size();
         RC_PRE(loads > 1 && loads < 20);

@@ -18,7 +18,7 @@ Mat any_mat() {
     mat.usable = {mat.width - any_length(0, 64), mat.length - any_length(0, 64)};
     mat.roll = *rc::gen::arbitrary<bool>();
     mat.count = *rc::gen::inRange(1, 9);
-    mat.grip = any_of({"light", "standard", "strong"});
+    mat.grip = *rc::gen::element(Grip::Light, Grip::Standard, Grip::Strong);
     mat.tack = *rc::gen::element(Tack::Fresh, Tack::Good, Tack::Worn);
     return mat;
 }
@@ -90,7 +90,7 @@ TEST_CASE("a shop's file spoiled anywhere is refused with words and its place, o
         const auto read = read_shop(file.dump());
         if (!read) {
             RC_ASSERT(library().catalogue.has(read.error().what.id));
-            RC_ASSERT(!read.error().where.empty());
+            RC_ASSERT(!read.error().where.place.empty());
             return;
         }
         const Plan made = plan(porch_board(), *read, library(), moment("2026-05-04T18:00"));

@@ -63,7 +63,7 @@ TEST_CASE("margins, laps and ties below nothing count as none, and a mask withou
     making(job).lap = measure("-1/8");
     making(job).tie = measure("-1");
     const Plan plan = plan_of(job);
-    CHECK(plan.mark_of("method") == Mark::Stop);
+    CHECK(plan.mark_of(Station::Method) == Mark::Stop);
     making(job).lap = measure("0");
     making(job).margin = making(job).tie = measure("0");
     const Plan none = plan_of(job);

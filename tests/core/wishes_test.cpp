@@ -297,7 +297,7 @@ TEST_CASE("whatever is wished, it is had or told, and the laid sections give the
         Job job = any_panel();
         const Shop shop = usual_shop();
         Plan p = plan_of(job);
-        RC_PRE(p.mark_of("sections") != Mark::Stop && p.mark_of("lettering") != Mark::Stop);
+        RC_PRE(p.mark_of(Station::Sections) != Mark::Stop && p.mark_of(Station::Lettering) != Mark::Stop);
         RC_PRE(p.colours.front().face->lettering->cap_height > 0.5_in &&
                p.colours.front().cut.loads->sections.size() < 30);
         const std::vector<PieceName> names = names_of(*p.colours.front().cut.pieces);

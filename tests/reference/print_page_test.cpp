@@ -65,7 +65,7 @@ TEST_CASE("a printed page has the printer's size, its marks, and ink under the c
     // Common practice: about 6 3/4 x 9 1/4 in on a letter page.
     CHECK(face.cut.bed.usable.across == 6.75_in);
     CHECK(face.cut.bed.usable.along == 9.25_in);
-    CHECK(plan.mark_of("sections") == Mark::None);
+    CHECK(plan.mark_of(Station::Sections) == Mark::None);
     const auto loads = loads_to_cut(plan, shop);
     REQUIRE(loads.size() == 1);
     const auto page = print_page(job, plan, loads.front());
@@ -105,7 +105,7 @@ TEST_CASE("what the marks or the machine cannot hold is refused with the reason"
     Shop shop = usual_shop();
     making(job).bed = bed_name(beds_of(shop.machines).front());  // a mat: no marks there
     const Plan on_mat = plan(job, shop, library(), moment("2026-05-04T18:00"));
-    CHECK(on_mat.mark_of("sections") == Mark::Stop);
+    CHECK(on_mat.mark_of(Station::Sections) == Mark::Stop);
     const auto loads = loads_to_cut(on_mat, shop);
     const auto page = print_page(job, on_mat, loads.front());
     REQUIRE_FALSE(page);
@@ -122,7 +122,7 @@ TEST_CASE("what the marks or the machine cannot hold is refused with the reason"
     // No machine of the shop looks for marks.
     for (Machine& m : shop.machines) m.prints.reset();
     making(job).bed.clear();
-    CHECK(plan(job, shop, library(), moment("2026-05-04T18:00")).mark_of("sections") == Mark::Stop);
+    CHECK(plan(job, shop, library(), moment("2026-05-04T18:00")).mark_of(Station::Sections) == Mark::Stop);
 }
 
 TEST_CASE("a sticker of letters and their rim is printed and cut in one") {

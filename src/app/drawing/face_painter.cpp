@@ -113,7 +113,7 @@ Look look_of(const std::string& material) {
 }
 
 bool has_grain(const Blank& blank) {
-    return blank.grain != "none" && blank.kind != Kind::Canvas && blank.material != "acrylic" &&
+    return blank.grain != Grain::None && blank.kind != Kind::Canvas && blank.material != "acrylic" &&
            blank.material != "foam" && blank.material != "fibreboard" && blank.material != "hardboard";
 }
 
@@ -195,7 +195,7 @@ void FacePainter::board(QPainter& p, bool bare) const {
     } else if (blank.material == "acrylic" && !painted) {
         gleams(p, where, line);
     } else if (has_grain(blank)) {
-        grain(p, where, line, blank.grain == "across");
+        grain(p, where, line, blank.grain == Grain::Across);
     }
     for (std::size_t i = 0; i < blank.fields.size() && i < plan_.face->blank->fields.size(); ++i) {
         const QColor colour(QString::fromStdString(blank.fields[i].colour));

@@ -63,18 +63,17 @@ void ArtFields::check(const QString& name, bool Kind::*what) {
     });
 }
 
-template <class Kind>
-void ArtFields::choice(const QString& name, std::string Kind::*what,
-                       const std::vector<std::pair<const char*, QString>>& words) {
+template <class Kind, class E>
+void ArtFields::choice(const QString& name, E Kind::*what, const QStringList& words) {
     auto* made = field(name, new Choice(name, this));
-    for (const auto& [id, word] : words) made->addItem(word, QString(id));
-    connect(made, &QComboBox::activated, this, [this, made, what](int) {
+    made->addItems(words);
+    connect(made, &QComboBox::activated, this, [this, what](int i) {
         edit([&](Art& a) {
-            if (auto* k = std::get_if<Kind>(&a.kind)) k->*what = made->currentData().toString().toStdString();
+            if (auto* k = std::get_if<Kind>(&a.kind)) k->*what = static_cast<E>(i);
         });
     });
     refreshers_[building_].push_back([this, made, what] {
-        if (const Kind* k = at_hand<Kind>()) made->setCurrentIndex(made->findData(text_of(k->*what)));
+        if (const Kind* k = at_hand<Kind>()) made->setCurrentIndex(static_cast<int>(k->*what));
     });
 }
 
@@ -145,14 +144,12 @@ void ArtFields::build(std::size_t kind) {
             measure(tr("inside the edge by"), &Corners::inset);
             measure(tr("size"), &Corners::size);
             measure(tr("thickness of the line"), &Corners::thickness);
-            choice(tr("drawn as"), &Corners::style,
-                   {{"angle", tr("an angle")}, {"steps", tr("steps")}, {"fan", tr("a fan")}});
+            choice(tr("drawn as"), &Corners::style, {tr("an angle"), tr("steps"), tr("a fan")});
             break;
         case 2:
             measure(tr("length"), &RuledLine::length, true, usable);
             measure(tr("thickness"), &RuledLine::thickness);
-            choice(tr("its ends"), &RuledLine::ends,
-                   {{"plain", tr("plain")}, {"pointed", tr("pointed")}, {"dots", tr("with dots")}});
+            choice(tr("its ends"), &RuledLine::ends, {tr("plain"), tr("pointed"), tr("with dots")});
             break;
         case 3:
             measure(tr("length"), &Banner::length, true, usable);
@@ -161,12 +158,7 @@ void ArtFields::build(std::size_t kind) {
             break;
         case 4:
             choice(tr("shape"), &Figure::shape,
-                   {{"rectangle", tr("rectangle")},
-                    {"oval", tr("oval")},
-                    {"diamond", tr("diamond")},
-                    {"star", tr("star")},
-                    {"heart", tr("heart")},
-                    {"pennant", tr("pennant")}});
+                   {tr("rectangle"), tr("oval"), tr("diamond"), tr("star"), tr("heart"), tr("pennant")});
             measure(tr("width"), &Figure::width);
             measure(tr("height"), &Figure::height);
             measure(tr("only its outline, this thick"), &Figure::line, true, tr("filled"));

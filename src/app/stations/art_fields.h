@@ -34,9 +34,8 @@ class ArtFields : public QWidget {
                           const QString& otherwise = {});
     template <class Kind>
     void check(const QString& name, bool Kind::*what);
-    template <class Kind>
-    void choice(const QString& name, std::string Kind::*what,
-                const std::vector<std::pair<const char*, QString>>& words);
+    template <class Kind, class E>
+    void choice(const QString& name, E Kind::*what, const QStringList& words);
     template <class Kind>
     void typeface(TypefaceName Kind::*what);
     template <class Kind>

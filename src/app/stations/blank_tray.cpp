@@ -49,7 +49,7 @@ class BlankTray : public Tray {
         say_groups();
         begin_follows(tr("What follows"));
         if (plan() != nullptr) follow(*plan());
-        problems("blank");
+        problems(Station::Blank);
         end_follows();
     }
 
@@ -331,41 +331,25 @@ class BlankTray : public Tray {
                 b.material = id;
                 if (id != "acrylic") b.from_behind = false;
             });
-        choice(
-            tr("surface"),
-            {{"rough", tr("rough")},
-             {"open-grain", tr("open grain")},
-             {"sanded", tr("sanded")},
-             {"smooth", tr("smooth")},
-             {"glossy", tr("glossy")}},
-            [](const Blank& b) { return b.surface; }, [](Blank& b, const std::string& id) { b.surface = id; });
+        choice_of(tr("surface"), {tr("rough"), tr("open grain"), tr("sanded"), tr("smooth"), tr("glossy")},
+                  &Blank::surface);
         number(
             tr("sanded to grit"), 5000, {}, [](const Blank& b) { return b.grit; }, [](Blank& b, int n) { b.grit = n; },
-            [](const Blank& b) { return b.surface == "sanded"; });
+            [](const Blank& b) { return b.surface == Surface::Sanded; });
         tick(
             tr("lettered from behind"), [](const Blank& b) { return b.from_behind; },
             [](Blank& b, bool on) { b.from_behind = on; }, [](const Blank& b) { return b.material == "acrylic"; });
         group(tr("More about it"), [this] {
-            choice(
-                tr("grain runs"),
-                {{"length", tr("along its length")}, {"across", tr("across")}, {"none", tr("it has none")}},
-                [](const Blank& b) { return b.grain; }, [](Blank& b, const std::string& id) { b.grain = id; });
-            choice(
-                tr("finished"),
-                {{"face", tr("the face")}, {"face-edges", tr("face and edges")}, {"all", tr("all round")}},
-                [](const Blank& b) { return b.finished; }, [](Blank& b, const std::string& id) { b.finished = id; });
-            choice(
-                tr("what is on it already"),
-                {{"bare", tr("nothing, it is bare")},
-                 {"stained-oil", tr("oil stain")},
-                 {"stained-water", tr("water-based stain")},
-                 {"painted", tr("paint")},
-                 {"sealed", tr("a sealer")},
-                 {"old-lettering", tr("old lettering to hide")}},
-                [](const Blank& b) { return b.already; }, [](Blank& b, const std::string& id) { b.already = id; });
+            choice_of(tr("grain runs"), {tr("along its length"), tr("across"), tr("it has none")}, &Blank::grain);
+            choice_of(tr("finished"), {tr("the face"), tr("face and edges"), tr("all round")}, &Blank::finished);
+            choice_of(tr("what is on it already"),
+                      {tr("nothing, it is bare"), tr("oil stain"), tr("water-based stain"), tr("paint"), tr("a sealer"),
+                       tr("old lettering to hide")},
+                      &Blank::already);
             number(
                 tr("since"), 100'000, tr(" hours"), [](const Blank& b) { return b.already_hours; },
-                [](Blank& b, int n) { b.already_hours = n; }, [](const Blank& b) { return b.already != "bare"; });
+                [](Blank& b, int n) { b.already_hours = n; },
+                [](const Blank& b) { return b.already != Already::Bare; });
         });
     }
 
@@ -453,7 +437,7 @@ class BlankTray : public Tray {
         const auto& clear = sign().blank.clear;
         std::vector<std::string> now;
         for (const ClearZone& z : clear)
-            now.push_back(std::to_string(place_of(z)) + z.name + z.reason + (z.mirrored ? "m" : "") +
+            now.push_back(std::to_string(place_of(z)) + z.name + word_of(z.reason) + (z.mirrored ? "m" : "") +
                           (z.turns > 0 ? "t" : ""));
         if (now != zones_shown_) {
             zones_shown_ = now;
@@ -531,23 +515,15 @@ class BlankTray : public Tray {
         }
         auto* last = line();
         auto* reason = new Choice(tr("reason of clear zone %1").arg(i + 1), holder);
-        for (const auto& [id, shown_as] : Ids{{"decoration", tr("decoration")},
-                                              {"rope", tr("rope, wound")},
-                                              {"handle", tr("handle")},
-                                              {"hole", tr("hole")},
-                                              {"crack", tr("crack")},
-                                              {"knot", tr("knot")},
-                                              {"write-on", tr("write-on field")},
-                                              {"frame", tr("frame")},
-                                              {"other", tr("other")}})
-            reason->addItem(shown_as, text_of(id));
-        reason->show_data(text_of(zone.reason));
+        reason->addItems({tr("decoration"), tr("rope, wound"), tr("hole"), tr("handle"), tr("crack"), tr("knot"),
+                          tr("write-on field"), tr("frame"), tr("other")});
+        reason->setCurrentIndex(static_cast<int>(zone.reason));
         connect(reason, &QComboBox::activated, this, [this, i, reason] {
             edit_blank([&](Blank& b) {
                 ClearZone& z = b.clear.at(i);
-                z.reason = reason->currentData().toString().toStdString();
+                z.reason = static_cast<ZoneReason>(reason->currentIndex());
                 // Wound rope takes turns x girth; anything else a depth.
-                z.turns = z.reason == "rope" && z.shape == ZoneShape::Band ? std::max(1, z.turns) : 0;
+                z.turns = z.reason == ZoneReason::Rope && z.shape == ZoneShape::Band ? std::max(1, z.turns) : 0;
                 if (z.turns > 0 && z.girth.typed.empty()) z.girth = skarvel::measure("3/8");
                 if (z.turns == 0 && z.depth.typed.empty()) z.depth = skarvel::measure("2");
             });
@@ -560,7 +536,7 @@ class BlankTray : public Tray {
         connect(both, &QCheckBox::clicked, this,
                 [this, i](bool on) { edit_blank([&](Blank& b) { b.clear.at(i).mirrored = on; }); });
         last->addWidget(both, 2);
-        if (zone.shape == ZoneShape::Band && zone.reason == "rope") {
+        if (zone.shape == ZoneShape::Band && zone.reason == ZoneReason::Rope) {
             auto* turns = new QSpinBox(holder);
             turns->setRange(1, 200);
             turns->setSuffix(tr(" turns"));
@@ -878,7 +854,7 @@ class BlankTray : public Tray {
         for (const auto& m : b.side_margin) sides += m ? 1 : 0;
         static const QStringList frames{tr("none"), tr("butt"), tr("mitred"), tr("trim"), tr("battens"), tr("edging")};
         static const QStringList holds{tr("hung"), tr("on legs"), tr("leaning"), tr("on a stake"), tr("in place")};
-        group_says(tr("More about it"), b.already == "bare" ? tr("bare") : tr("not bare"));
+        group_says(tr("More about it"), b.already == Already::Bare ? tr("bare") : tr("not bare"));
         group_says(tr("Margin side by side"), count(sides));
         group_says(tr("What the tape says"), readings == 0 ? tr("not measured") : tr("%1 readings").arg(readings));
         group_says(tr("Painted fields"), count(b.fields.size()));

@@ -754,7 +754,7 @@ class LetteringTray : public Tray {
     void follow() {
         begin_follows(tr("What follows"));
         if (const auto& denied = desk_.denied()) {
-            problem({desk_.denied_reason(), "lettering", {}, Mark::Look});
+            problem({desk_.denied_reason(), Station::Lettering, {}, Mark::Look});
             offer(tr("Take %1").arg(length(denied->tried.nearest.value)), [this] {
                 desk_.apply(Job(desk_.denied()->nearest));
             })->setObjectName("take nearest");
@@ -796,13 +796,16 @@ class LetteringTray : public Tray {
                         if (v.says == Verdict::Says::Good) {
                             good(say(v.why));
                         } else {
-                            problem({v.why, "lettering", {}, v.says == Verdict::Says::Poor ? Mark::Look : Mark::None});
+                            problem({v.why,
+                                     Station::Lettering,
+                                     {},
+                                     v.says == Verdict::Says::Poor ? Mark::Look : Mark::None});
                         }
                     }
                 }
             }
         }
-        problems("lettering");
+        problems(Station::Lettering);
         end_follows();
     }
 

@@ -133,11 +133,11 @@ double MethodView::draw(QPainter* p) const {
                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
         }
         y += std::max(high, layer.kind == LayerKind::Bare ? high : text_high * 0.55) + 6;
-        if (layer.joint.empty()) continue;
+        if (!layer.joint) continue;
         // The joint: what troubles it, or that it is sound.
         bool any = false;
         for (const Finding& f : b.findings) {
-            const bool here = f.joint == layer.joint || (layer.kind == LayerKind::Colour && f.joint == "lift");
+            const bool here = f.joint == layer.joint || (layer.kind == LayerKind::Colour && f.joint == Joint::Lift);
             if (!here) continue;
             any = any || f.mark != Mark::None;
             const QColor colour = f.mark == Mark::Stop ? t.brick : f.mark == Mark::Look ? t.ochre : t.pencil;

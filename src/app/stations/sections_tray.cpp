@@ -354,7 +354,7 @@ class SectionsTray : public Tray {
             if (p.passes > 1) fact(tr("passes"), QString::number(p.passes));
             if (mask) keepers(p);
             cost(p);
-            problems("sections");
+            problems(Station::Sections);
             misfits(p);
             spoilt();
             lost();

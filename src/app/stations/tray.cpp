@@ -206,7 +206,7 @@ void Tray::problem(const Problem& p) {
     follows_layout_->addLayout(row);
 }
 
-void Tray::problems(const char* station) {
+void Tray::problems(Station station) {
     for (const Problem& p : desk_.plan().problems) {
         if (p.where == station) problem(p);
     }

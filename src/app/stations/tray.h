@@ -56,7 +56,7 @@ class Tray : public QScrollArea {
     void why(const QString& text);
     void good(const QString& text);
     void problem(const Problem& problem);
-    void problems(const char* station);
+    void problems(Station station);
     QPushButton* offer(const QString& text, const std::function<void()>& take);
     void heading(const QString& text);
     void end_follows();

@@ -57,10 +57,10 @@ class MethodTray : public Tray {
                 [this](int i) { edit_face([&](Face& f) { f.finish.outdoors = i == 0; }); });
         gap();
         title(tr("Where makers differ"));
-        lift_ = schools(tr("lift the mask"), {"wet", "soft", "dry"}, {tr("wet"), tr("soft"), tr("dry")},
-                        [](Face& f, const char* id) { f.finish.lift = id; });
-        seal_ = schools(tr("seal its edges"), {"ground", "clear", "none"}, {tr("ground"), tr("clear"), tr("none")},
-                        [](Face& f, const char* id) { f.finish.seal = id; });
+        lift_ = schools(tr("lift the mask"), {tr("wet"), tr("soft"), tr("dry")},
+                        [](Face& f, int i) { f.finish.lift = static_cast<Lift>(i); });
+        seal_ = schools(tr("seal its edges"), {tr("ground"), tr("clear"), tr("none")},
+                        [](Face& f, int i) { f.finish.seal = static_cast<Seal>(i); });
         over_ = field(tr("clear coat"), new Segmented(tr("clear coat"), {tr("under"), tr("over all")}, this));
         connect(over_, &Segmented::chosen, this,
                 [this](int i) { edit_face([&](Face& f) { f.finish.clear_over = i == 1; }); });
@@ -84,18 +84,10 @@ class MethodTray : public Tray {
         colour_.coat->setVisible(mask);
         colour_.coats->setVisible(mask);
         outdoors_->show_choice(f.finish.outdoors ? 0 : 1);
-        const auto index = [](const std::string& id, std::initializer_list<const char*> ids) {
-            int i = 0;
-            for (const char* known : ids) {
-                if (id == known) return i;
-                ++i;
-            }
-            return 0;
-        };
         lift_->setEnabled(mask);
         seal_->setEnabled(mask);
-        lift_->show_choice(index(f.finish.lift, {"wet", "soft", "dry"}));
-        seal_->show_choice(index(f.finish.seal, {"ground", "clear", "none"}));
+        lift_->show_choice(static_cast<int>(f.finish.lift));
+        seal_->show_choice(static_cast<int>(f.finish.seal));
         over_->show_choice(f.finish.clear_over ? 1 : 0);
         sanded_->setChecked(f.finish.sanded);
         note_->setText(mask ? tr("Soft is our default: the evidence is mixed, and keepers hold until then. Ground "
@@ -193,11 +185,9 @@ class MethodTray : public Tray {
         }
     }
 
-    Segmented* schools(const QString& name, std::vector<const char*> ids, const QStringList& labels,
-                       std::function<void(Face&, const char*)> set) {
+    Segmented* schools(const QString& name, const QStringList& labels, const std::function<void(Face&, int)>& set) {
         auto* made = field(name, new Segmented(name, labels, this));
-        connect(made, &Segmented::chosen, this,
-                [this, ids, set](int i) { edit_face([&](Face& f) { set(f, ids.at(static_cast<std::size_t>(i))); }); });
+        connect(made, &Segmented::chosen, this, [this, set](int i) { edit_face([&](Face& f) { set(f, i); }); });
         return made;
     }
 
@@ -278,7 +268,7 @@ class ClockTray : public Tray {
             fact(tr("hands-on"), text_of(show_minutes(c.hands_on)));
             fact(tr("waits in a row"), text_of(show_minutes(c.chain_waits)));
         }
-        problems("clock");
+        problems(Station::Clock);
         heading(tr("What each wait is for"));
         for (const Wait& w : c.chain) why(tr("%1: %2").arg(text_of(show_minutes(w.at_least)), say(w.why)));
         end_follows();
@@ -309,8 +299,7 @@ class LogbookTray : public Tray {
         finish_ = button(tr("Finish the job"), "main", this);
         finish_->setObjectName("finish");
         connect(finish_, &QPushButton::clicked, this, [this] {
-            static const char* const outcomes[] = {"good", "fair", "poor"};
-            const auto added = desk_.finish_job(outcomes[chosen_], note_->toPlainText().toStdString());
+            const auto added = desk_.finish_job(static_cast<Outcome>(chosen_), note_->toPlainText().toStdString());
             if (!added) {
                 Q_EMIT desk_.said(say(added.error().what), true);
             } else {
@@ -325,16 +314,16 @@ class LogbookTray : public Tray {
         begin_follows(tr("This job"));
         const auto& bench = *desk_.plan().bench;
         if (desk_.job().finished) {
-            good(
-                tr("Finished %1, %2")
-                    .arg(text_of(show_moment(desk_.job().finished->at, true)), text_of(desk_.job().finished->outcome)));
+            good(tr("Finished %1, %2")
+                     .arg(text_of(show_moment(desk_.job().finished->at, true)),
+                          text_of(word_of(desk_.job().finished->outcome))));
         } else {
             fact(tr("steps done"), tr("%1 of %2").arg(bench.done()).arg(bench.steps.size()));
             if (bench.done() < bench.steps.size())
                 why(tr("Finishing now keeps what was ticked, and leaves the rest open."));
         }
         finish_->setEnabled(!desk_.job().finished && !bench.steps.empty());
-        problems("bench");
+        problems(Station::Bench);
         for (const StepId& id : bench.orphans) why(tr("Ticked, no longer in the plan: %1").arg(text_of(id.name)));
         end_follows();
     }

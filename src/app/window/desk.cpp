@@ -284,7 +284,7 @@ void Desk::work(const std::stop_token& stop) {
             planner = Planner();
             planned = Plan{};
             planned->problems.push_back({{"plan.broke", {{"detail", std::string(broken.what())}}},
-                                         "blank",
+                                         Station::Blank,
                                          {"plan.broke-remedy", {}},
                                          Mark::Stop});
             planned->tasks = std::vector<Task>{};
@@ -499,7 +499,7 @@ bool Desk::read_drawing(const fs::path& path) {
         constexpr int largest = 4000;
         if (!image.loadFromData(QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size()))) ||
             image.isNull())
-            return trouble({{"drawing.no-picture", {{"file", name}}}, "lettering", {}, Mark::Stop});
+            return trouble({{"drawing.no-picture", {{"file", name}}}, Station::Lettering, {}, Mark::Stop});
         if (std::max(image.width(), image.height()) > largest)
             image = image.scaled(largest, largest, Qt::KeepAspectRatio, Qt::SmoothTransformation);
         auto choose = TraceDialog(grey(image), name);
@@ -648,7 +648,7 @@ void Desk::book_spoilt(std::size_t spoilt_load) {
     apply(std::move(booked.job));
 }
 
-Expected<long> Desk::finish_job(const std::string& outcome, const std::string& note) {
+Expected<long> Desk::finish_job(Outcome outcome, const std::string& note) {
     wait_for_plan();
     const Job done = finish(job_, outcome, note, now());
     if (!logbook_) {

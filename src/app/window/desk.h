@@ -156,7 +156,7 @@ class Desk : public QObject {
     /// Adds one to those here; nothing when its file cannot be used: then it says why.
     std::optional<TypefaceName> use_installed(const TypefaceName& name);
     /// Writes the logbook record and marks the job finished.
-    Expected<long> finish_job(const std::string& outcome, const std::string& note);
+    Expected<long> finish_job(Outcome outcome, const std::string& note);
 
   Q_SIGNALS:
     void selection_changed();

@@ -53,7 +53,7 @@ class Preview : public QWidget {
 }  // namespace
 
 TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
-    : picture_(std::move(picture)), traced_(refused({"drawing.nothing-dark", {}}, "lettering")) {
+    : picture_(std::move(picture)), traced_(refused({"drawing.nothing-dark", {}}, Station::Lettering)) {
     setWindowTitle(tr("Trace %1").arg(QString::fromStdString(name)));
     auto* across = new QHBoxLayout(this);
     preview_ = new Preview(traced_, behind_, this);

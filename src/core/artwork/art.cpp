@@ -58,7 +58,7 @@ class Maker {
         if (!shape.empty()) parts_.push_back(part(std::move(shape), name, *art_));
     }
     void problem(Reason what, Reason remedy = {}) {
-        plan_.problems.push_back({std::move(what), "lettering", std::move(remedy), Mark::Look});
+        plan_.problems.push_back({std::move(what), Station::Lettering, std::move(remedy), Mark::Look});
     }
 
     [[nodiscard]] Box all() const {
@@ -151,7 +151,7 @@ class Maker {
             const Region inside = grow(shape, Length{} - f.line.value);
             if (!inside.empty()) shape = subtract(shape, inside);
         }
-        add(std::move(shape), f.shape);
+        add(std::move(shape), word_of(f.shape));
     }
 
     // ---- height ruler

@@ -13,6 +13,7 @@
 #include <variant>
 #include <vector>
 
+#include "artwork/figures.h"
 #include "drawing/file_drawing.h"
 #include "lettering/lettering.h"
 #include "values/shared.h"
@@ -20,6 +21,7 @@
 namespace skarvel {
 
 enum class Corner { Square, Round, Notched };
+constexpr auto words_of(Corner) { return std::array{"square", "round", "notched"}; }
 
 /// A line round the face, `inset` from its edges, or from the edge of a round or arch in the same way.
 struct Border {
@@ -36,14 +38,14 @@ struct Corners {
     Measure inset{"1/2 in", Length::sixtyfourths(32)};
     Measure size{"2 in", Length::inches(2)};
     Measure thickness{"1/4 in", Length::sixtyfourths(16)};
-    std::string style = "angle";  ///< angle, steps, fan
+    CornerStyle style = CornerStyle::Angle;
     friend bool operator==(const Corners&, const Corners&) = default;
 };
 
 struct RuledLine {
     Measure length{};  ///< nothing: the usable width
     Measure thickness{"1/8 in", Length::sixtyfourths(8)};
-    std::string ends = "plain";  ///< plain, pointed, dots
+    LineEnds ends = LineEnds::Plain;
     friend bool operator==(const RuledLine&, const RuledLine&) = default;
 };
 
@@ -55,7 +57,7 @@ struct Banner {
 };
 
 struct Figure {
-    std::string shape = "star";  ///< rectangle, oval, diamond, star, heart, pennant
+    FigureShape shape = FigureShape::Star;
     Measure width{"3 in", Length::inches(3)};
     Measure height{"3 in", Length::inches(3)};
     Measure line{};  ///< only its outline, that thick; nothing: filled

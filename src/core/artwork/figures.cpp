@@ -61,14 +61,14 @@ Ring box_ring(std::int64_t x0, std::int64_t y0, std::int64_t x1, std::int64_t y1
 
 }  // namespace
 
-Region figure(const std::string& shape, Length width, Length height) {
+Region figure(FigureShape shape, Length width, Length height) {
     if (width <= Length{} || height <= Length{}) return {};
     const std::int64_t w = to_grid(width);
     const std::int64_t h = to_grid(height);
-    if (shape == "rectangle") return Region::rectangle({{0, 0}, {w, h}});
-    if (shape == "diamond") return Region::from_rings({{{w / 2, 0}, {w, h / 2}, {w / 2, h}, {0, h / 2}}});
-    if (shape == "pennant") return Region::from_rings({{{0, 0}, {w, h / 2}, {0, h}}});
-    if (shape == "oval") {
+    if (shape == FigureShape::Rectangle) return Region::rectangle({{0, 0}, {w, h}});
+    if (shape == FigureShape::Diamond) return Region::from_rings({{{w / 2, 0}, {w, h / 2}, {w / 2, h}, {0, h / 2}}});
+    if (shape == FigureShape::Pennant) return Region::from_rings({{{0, 0}, {w, h / 2}, {0, h}}});
+    if (shape == FigureShape::Oval) {
         std::vector<Node> nodes;
         const double larger = std::max(width.in_mm(), height.in_mm()) / 2;
         // Chords no farther off than 0.01 mm.
@@ -80,20 +80,20 @@ Region figure(const std::string& shape, Length width, Length height) {
         }
         return stretched(polygon(nodes), width, height);
     }
-    if (shape == "star") return stretched(star(), width, height);
-    if (shape == "heart") return stretched(heart(), width, height);
+    if (shape == FigureShape::Star) return stretched(star(), width, height);
+    if (shape == FigureShape::Heart) return stretched(heart(), width, height);
     return {};
 }
 
-Region ruled_line(Length length, Length thickness, const std::string& ends) {
+Region ruled_line(Length length, Length thickness, LineEnds ends) {
     const std::int64_t l = to_grid(length);
     const std::int64_t t = to_grid(thickness);
     if (l <= 0 || t <= 0) return {};
-    if (ends == "pointed") {
+    if (ends == LineEnds::Pointed) {
         const std::int64_t point = std::min(l / 2, 6 * t);
         return Region::from_rings({{{0, t / 2}, {point, 0}, {l - point, 0}, {l, t / 2}, {l - point, t}, {point, t}}});
     }
-    if (ends == "dots") {
+    if (ends == LineEnds::Dots) {
         const Length r = thickness + thickness / 2;
         const std::int64_t reach = 2 * to_grid(r) + 2 * t;
         if (l <= 2 * reach) return Region::rectangle({{0, 0}, {l, t}});
@@ -124,15 +124,15 @@ Region ribbon(Length length, Length height, Length tails) {
     return merge(all);
 }
 
-Region corner_piece(const std::string& style, Length size, Length thickness) {
+Region corner_piece(CornerStyle style, Length size, Length thickness) {
     const std::int64_t s = to_grid(size);
     const std::int64_t t = std::min(to_grid(thickness), s / 2);
     if (s <= 0 || t <= 0) return {};
-    if (style == "steps") {
+    if (style == CornerStyle::Steps) {
         return Region::from_rings({box_ring(0, 0, s, t), box_ring(0, 0, t, s), box_ring(2 * t, 2 * t, s * 3 / 4, 3 * t),
                                    box_ring(2 * t, 2 * t, 3 * t, s * 3 / 4)});
     }
-    if (style == "fan") {
+    if (style == CornerStyle::Fan) {
         std::vector<Region> arcs;
         const Region quarter = Region::rectangle({{0, 0}, {s, s}});
         for (std::int64_t r = s; r > 2 * t; r -= 2 * t) {

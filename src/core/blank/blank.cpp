@@ -11,7 +11,7 @@ namespace {
 constexpr Length longest_asked = 240_in;
 
 void problem(BlankPlan& plan, Mark mark, Reason what, Reason remedy = {}) {
-    plan.problems.push_back({std::move(what), "blank", std::move(remedy), mark});
+    plan.problems.push_back({std::move(what), Station::Blank, std::move(remedy), mark});
 }
 
 bool four_sided(Kind kind) {
@@ -327,7 +327,7 @@ void note(BlankPlan& plan, const Blank& blank) {
     }
     if (blank.from_behind && blank.material != "acrylic")
         problem(plan, Mark::Look, {"blank.behind-opaque", {}}, {"blank.behind-clear-only", {}});
-    if (blank.kind == Kind::Round && blank.grain != "none") plan.notes.push_back({"blank.round-grain", {}});
+    if (blank.kind == Kind::Round && blank.grain != Grain::None) plan.notes.push_back({"blank.round-grain", {}});
 }
 
 }  // namespace
@@ -349,7 +349,8 @@ BlankPlan measure_up(const Blank& blank, const std::vector<StockSize>& sizes, co
     plan.face = plan.outline.bounds();
     plan.area_sqft = plan.outline.area_mm2() / (304.8 * 304.8);
     const double edges_sqft = edge_mm(plan.outline) * plan.thickness.in_mm() / (304.8 * 304.8);
-    plan.coat_sqft = plan.area_sqft * (blank.finished == "all" ? 2 : 1) + (blank.finished == "face" ? 0 : edges_sqft);
+    plan.coat_sqft =
+        plan.area_sqft * (blank.finished == Coated::All ? 2 : 1) + (blank.finished == Coated::Face ? 0 : edges_sqft);
     const bool frame_in_the_way = blank.frame.before && frame.cover_across + frame.cover_up > Length{};
     plan.straight_sides = four_sided(blank.kind) && blank.kind != Kind::Field && !frame_in_the_way &&
                           !(blank.frame.before && blank.frame.raised) && (!plan.tape || !plan.tape->from_centre);

@@ -22,24 +22,33 @@
 #include "measure/reading.h"
 #include "measure/stock.h"
 #include "text/reason.h"
+#include "values/words.h"
 
 namespace skarvel {
 
 enum class Edge { Top, Bottom, Left, Right };
+constexpr auto words_of(Edge) { return std::array{"top", "bottom", "left", "right"}; }
 
 enum class ZoneShape { Band, Rectangle, Circle };
+constexpr auto words_of(ZoneShape) { return std::array{"band", "rectangle", "circle"}; }
+
+/// What takes the room.
+enum class ZoneReason { Decoration, Rope, Hole, Handle, Crack, Knot, WriteOn, Frame, Other };
+constexpr auto words_of(ZoneReason) {
+    return std::array{"decoration", "rope", "hole", "handle", "crack", "knot", "write-on", "frame", "other"};
+}
 
 struct ClearZone {
     Edge edge = Edge::Top;  ///< of a band
     Measure depth{};        ///< of a band, from that edge
     std::string name{};     ///< what takes the room: "rope"
     ZoneShape shape = ZoneShape::Band;
-    Measure x{}, y{};                   ///< middle of a rectangle or circle, from the left and the bottom of the face
-    Measure width{}, height{};          ///< of a rectangle; the width is a circle's diameter
-    std::string reason = "decoration";  ///< decoration, rope, hole, handle, crack, knot, write-on, frame, other
-    bool mirrored = false;              ///< the same again on the other side of the centre line
-    int turns = 0;                      ///< a band of rope: its depth is turns x girth
-    Measure girth{};                    ///< how thick the rope is
+    Measure x{}, y{};           ///< middle of a rectangle or circle, from the left and the bottom of the face
+    Measure width{}, height{};  ///< of a rectangle; the width is a circle's diameter
+    ZoneReason reason = ZoneReason::Decoration;
+    bool mirrored = false;  ///< the same again on the other side of the centre line
+    int turns = 0;          ///< a band of rope: its depth is turns x girth
+    Measure girth{};        ///< how thick the rope is
     friend bool operator==(const ClearZone&, const ClearZone&) = default;
 };
 
@@ -69,6 +78,23 @@ struct Backing {
     friend bool operator==(const Backing&, const Backing&) = default;
 };
 
+/// Which way the grain runs.
+enum class Grain { Length, Across, None };
+constexpr auto words_of(Grain) { return std::array{"length", "across", "none"}; }
+
+enum class Surface { Rough, OpenGrain, Sanded, Smooth, Glossy };
+constexpr auto words_of(Surface) { return std::array{"rough", "open-grain", "sanded", "smooth", "glossy"}; }
+
+/// How much of the blank gets its coats.
+enum class Coated { Face, FaceEdges, All };
+constexpr auto words_of(Coated) { return std::array{"face", "face-edges", "all"}; }
+
+/// What is on the blank before any work.
+enum class Already { Bare, StainedOil, StainedWater, Painted, Sealed, OldLettering };
+constexpr auto words_of(Already) {
+    return std::array{"bare", "stained-oil", "stained-water", "painted", "sealed", "old-lettering"};
+}
+
 struct Blank {
     Kind kind = Kind::Board;
     std::string stock;             ///< nominal size, "1x6"; empty when only measured
@@ -82,15 +108,15 @@ struct Blank {
     std::optional<Measure> bars;          ///< depth of the bars of a stretched canvas; none when it is flat
     std::optional<Measure> moulding;      ///< width of the mouldings round a field
     std::optional<Backing> backing;
-    std::string material = "pine";       ///< an id of the trade data
-    std::string grain = "length";        ///< length, across, none
-    std::string surface = "open-grain";  ///< rough, open-grain, sanded, smooth, glossy
-    int grit = 0;                        ///< of the paper it was sanded with; 0 when not said
-    std::string finished = "face";       ///< what is finished: face, face-edges, all
-    std::string already = "bare";        ///< bare, stained-oil, stained-water, painted, sealed, old-lettering
-    int already_hours = 0;               ///< how long ago that was
-    bool from_behind = false;            ///< clear acrylic that is lettered on its back and read through
-    Readings tape;                       ///< what the tape says, as far as the maker cares to measure
+    std::string material = "pine";  ///< an id of the trade data
+    Grain grain = Grain::Length;
+    Surface surface = Surface::OpenGrain;
+    int grit = 0;  ///< of the paper it was sanded with; 0 when not said
+    Coated finished = Coated::Face;
+    Already already = Already::Bare;
+    int already_hours = 0;     ///< how long ago that was
+    bool from_behind = false;  ///< clear acrylic that is lettered on its back and read through
+    Readings tape;             ///< what the tape says, as far as the maker cares to measure
     std::vector<ClearZone> clear;
     Measure margin;  ///< kept free: at the two long sides of a board, all round on other kinds
     std::array<std::optional<Measure>, 4> side_margin;  ///< by Edge, where one side differs

@@ -213,7 +213,7 @@ CuttingPlan cutting_plan(const std::vector<Wanted>& asked, std::vector<Length> s
         if (asked[i].count <= 0 || asked[i].length <= Length{}) continue;
         if (stock.empty() || asked[i].length > stock.back()) {
             plan.problems.push_back({{"cutting.too-long", {{"length", asked[i].length}}},
-                                     "blank",
+                                     Station::Blank,
                                      {"cutting.join-or-longer", {}},
                                      Mark::Look});
             continue;

@@ -8,6 +8,7 @@
 // face: trim's top and bottom run through, its sides stand between them (common practice).
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -18,7 +19,9 @@
 namespace skarvel {
 
 enum class FrameKind { None, Butt, Mitred, Trim, Battens, Edging };
+constexpr auto words_of(FrameKind) { return std::array{"none", "butt", "mitred", "trim", "battens", "edging"}; }
 enum class SizeIs { OverAll, Bare, Free };
+constexpr auto words_of(SizeIs) { return std::array{"over-all", "bare", "free"}; }
 
 struct Frame {
     FrameKind kind = FrameKind::None;

@@ -47,7 +47,7 @@ Marking marking_out(const Blank& blank, const BlankPlan& plan) {
     }
     const bool framed = blank.frame.kind != FrameKind::None;
     bool handles = false;
-    for (const ClearZone& zone : blank.clear) handles = handles || zone.reason == "handle";
+    for (const ClearZone& zone : blank.clear) handles = handles || zone.reason == ZoneReason::Handle;
     if (framed || handles || blank.kind == Kind::Round || blank.kind == Kind::Arch) {
         m.lines.push_back({{"marking.centre-up", {}}, {middle.x, plan.face.low.y}, {middle.x, plan.face.high.y}});
         if (blank.kind != Kind::Arch)
@@ -56,7 +56,7 @@ Marking marking_out(const Blank& blank, const BlankPlan& plan) {
         m.steps.push_back({"marking.centre-marks", {{"left", from_grid(middle.x)}, {"up", from_grid(middle.y)}}});
     }
     for (std::size_t i = 0; i < blank.clear.size() && i < plan.zones.size(); ++i) {
-        if (blank.clear[i].reason != "handle" && blank.clear[i].reason != "hole") continue;
+        if (blank.clear[i].reason != ZoneReason::Handle && blank.clear[i].reason != ZoneReason::Hole) continue;
         for (const Region& part : islands(plan.zones[i])) {
             const Box b = part.bounds();
             m.steps.push_back({"marking.mark-zone",

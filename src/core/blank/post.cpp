@@ -19,13 +19,15 @@ PostPlan set_on_post(const Post& post, const std::vector<PostSign>& signs) {
         from_top += sign->height;
     }
     if (from_top > post.height.value) {
-        plan.problems.push_back(
-            {{"post.too-short", {{"over", from_top - post.height.value}}}, "blank", {"post.longer", {}}, Mark::Stop});
+        plan.problems.push_back({{"post.too-short", {{"over", from_top - post.height.value}}},
+                                 Station::Blank,
+                                 {"post.longer", {}},
+                                 Mark::Stop});
     }
     // A third of what stands above the ground is the usual depth; a quarter the least (from memory).
     if (post.buried.value > Length{} && post.buried.value * 4 < post.height.value)
         plan.problems.push_back(
-            {{"post.shallow", {{"buried", post.buried.value}}}, "blank", {"post.deeper", {}}, Mark::Look});
+            {{"post.shallow", {{"buried", post.buried.value}}}, Station::Blank, {"post.deeper", {}}, Mark::Look});
     if (post.buried.value > Length{}) plan.steps.push_back({"post.dig-caution", {}});
     return plan;
 }

@@ -11,7 +11,9 @@ constexpr double flat_mm = 0.01;
 
 std::int64_t grid_of(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
 
-tl::unexpected<Problem> no(const char* id, Reason remedy = {}) { return refused({id, {}}, "blank", std::move(remedy)); }
+tl::unexpected<Problem> no(const char* id, Reason remedy = {}) {
+    return refused({id, {}}, Station::Blank, std::move(remedy));
+}
 
 // Points of an arc from one angle to another, both ends in it.
 void add_arc(Ring& ring, double x, double y, double radius, double from, double to) {

@@ -17,7 +17,11 @@
 namespace skarvel {
 
 enum class Kind { Board, Panel, Canvas, Round, Arrow, Arch, Field, Drawn };
+constexpr auto words_of(Kind) {
+    return std::array{"board", "panel", "canvas", "round", "arrow", "arch", "field", "drawn"};
+}
 enum class Stands { Upright, Level };
+constexpr auto words_of(Stands) { return std::array{"upright", "level"}; }
 
 /// The triangular head of an arrow; its body is the blank's length and width.
 struct ArrowHead {
@@ -29,6 +33,7 @@ struct ArrowHead {
 };
 
 enum class ArchStyle { HalfRound, Segmental, Pointed };
+constexpr auto words_of(ArchStyle) { return std::array{"half-round", "segmental", "pointed"}; }
 struct ArchTop {
     ArchStyle style = ArchStyle::HalfRound;
     Measure rise{"12 in", Length::inches(12)};  ///< of a segmental or pointed top above its springing line

@@ -22,6 +22,7 @@ namespace skarvel {
 
 /// Readings in the frame of an upright board; of a level one the left end counts as the bottom.
 enum class Reading { Bottom, Middle, Top, Left, Right, Rising, Falling };
+constexpr auto words_of(Reading) { return std::array{"bottom", "middle", "top", "left", "right", "rising", "falling"}; }
 constexpr std::size_t reading_count = 7;
 
 /// By Reading: widths at the bottom, middle and top, lengths of the left and right side, the diagonal that rises to the

@@ -9,6 +9,7 @@
 // leaning board of foot distance d stands at sin t = d / H and comes away with F = m g tan t / 2.
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -37,6 +38,7 @@ struct HangingRule {
 };
 
 enum class Holds { Hung, Legs, Leaning, Stake, InPlace };
+constexpr auto words_of(Holds) { return std::array{"hung", "legs", "leaning", "stake", "in-place"}; }
 
 struct Holding {
     Holds way = Holds::Hung;

@@ -321,7 +321,7 @@ Schedule schedule(const ClockInput& in) {
     const Planner planner(in);
     out.slots = planner.forward(in.now);
     if (out.slots.empty()) {
-        out.problems.push_back({{"clock.no-hours", {}}, "clock", {"clock.set-hours", {}}, Mark::Stop});
+        out.problems.push_back({{"clock.no-hours", {}}, Station::Clock, {"clock.set-hours", {}}, Mark::Stop});
         return out;
     }
     const auto open = std::find_if(out.slots.begin(), out.slots.end(), [](const Slot& s) { return !s.done; });
@@ -330,7 +330,7 @@ Schedule schedule(const ClockInput& in) {
     for (const auto& [task, length, alone] : planner.too_long()) {
         out.problems.push_back({{alone ? "clock.longer-than-sitting" : "clock.longer-in-one-go",
                                  {{"task", std::vector{full_name((*in.tasks)[task])}}, {"time", length}}},
-                                "clock",
+                                Station::Clock,
                                 {"clock.set-hours", {}},
                                 Mark::Look});
     }
@@ -343,7 +343,7 @@ Schedule schedule(const ClockInput& in) {
                                      {{"ready", out.ready},
                                       {"deadline", *in.deadline},
                                       {"by", std::chrono::duration_cast<Minutes>(out.ready - *in.deadline)}}},
-                                    "clock",
+                                    Station::Clock,
                                     {"clock.late-remedy", {}},
                                     Mark::Stop});
         }

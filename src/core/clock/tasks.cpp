@@ -254,7 +254,8 @@ class Builder {
             then_wait(trade_.colour_through_mask, {"wait.colour-coat", {}});
         }
         // Masks come off in the reverse order of laying, inside the window after the last stroke.
-        then_wait(m.lift.from, {"wait.lift-" + m.lift.id, {{"from", m.lift.from}, {"to", m.lift.to}}});
+        then_wait(m.lift.from,
+                  {std::string("wait.lift-") + word_of(m.lift.id), {{"from", m.lift.from}, {"to", m.lift.to}}});
         for (std::size_t i = lays.size(); i-- > 0;) {
             const auto number = static_cast<std::int64_t>(lays[i].section + 1);
             const std::string& letters_of_it = loads().sections[lays[i].section].letters;

@@ -21,7 +21,7 @@ struct ShoppingInput {
     MakingPlan making;
     Shared<BuildUp> method;
     Length film_width;
-    std::string seal;
+    Seal seal = Seal::Ground;
     Length rope;                               ///< that turns of rope take
     bool first = true;                         ///< colour of its face: the blank and its coats are bought once
     std::optional<std::int64_t> film_cents{};  ///< what its film is worth, where a price is known

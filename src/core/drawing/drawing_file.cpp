@@ -21,7 +21,7 @@ constexpr std::size_t most_nodes = 1'000'000;
 constexpr double least_scale_mm = 600;  // flattened as if it were at least so wide
 
 tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
-    return refused({id, {{"file", name}}}, "lettering", remedy == nullptr ? Reason{} : Reason{remedy, {}});
+    return refused({id, {{"file", name}}}, Station::Lettering, remedy == nullptr ? Reason{} : Reason{remedy, {}});
 }
 
 std::string checksum(const std::string& bytes) {
@@ -90,7 +90,7 @@ Expected<Paper> paper_for(const std::vector<DrawnPath>& paths, double mm, const 
 
 void notes_of(const PlainSvg& plain, const std::string& name, std::vector<Problem>& notes) {
     const auto note = [&](Reason what, const char* remedy) {
-        notes.push_back({std::move(what), "lettering", {remedy, {}}, Mark::Look});
+        notes.push_back({std::move(what), Station::Lettering, {remedy, {}}, Mark::Look});
     };
     std::string faces;
     for (const std::string& family : plain.texts) {
@@ -181,7 +181,7 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
     ReadDrawing out;
     if (open > 0) {
         out.notes.push_back({{"drawing.open", {{"file", name}, {"paths", std::int64_t{open}}}},
-                             "lettering",
+                             Station::Lettering,
                              {"outline.close-it", {}},
                              Mark::Look});
     }

@@ -284,15 +284,15 @@ Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const st
     Collector collector;
     DL_Dxf reader;
     std::istringstream in(bytes);
-    if (!reader.in(in, &collector)) return refused({"outline.not-dxf", {{"file", name}}}, "blank");
+    if (!reader.in(in, &collector)) return refused({"outline.not-dxf", {{"file", name}}}, Station::Blank);
     collector.endEntity();
     if (collector.beyond)
-        return refused({"outline.curves-unread", {{"file", name}}}, "blank", {"outline.as-polyline", {}});
+        return refused({"outline.curves-unread", {{"file", name}}}, Station::Blank, {"outline.as-polyline", {}});
     std::vector<DrawnPath> paths;
     std::vector<Stretch> open;
     if (!collector.draw(collector.model, {collector.mm, 0, 0, collector.mm, 0, 0}, 0, paths, open) ||
         open.size() > Collector::most_stretches)
-        return refused({"outline.huge", {{"file", name}}}, "blank", {"outline.simplify", {}});
+        return refused({"outline.huge", {{"file", name}}}, Station::Blank, {"outline.simplify", {}});
     // Ends that meet within a ten-thousandth of the drawing are joined.
     double size = 0;
     for (const Stretch& s : open) size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});

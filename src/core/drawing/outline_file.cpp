@@ -11,7 +11,7 @@ constexpr std::size_t most_points = 200'000;
 constexpr double larger_side_mm = 2000;
 
 tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
-    return refused({id, {{"file", name}}}, "blank", remedy == nullptr ? Reason{} : Reason{remedy, {}});
+    return refused({id, {{"file", name}}}, Station::Blank, remedy == nullptr ? Reason{} : Reason{remedy, {}});
 }
 
 double shoelace(const Ring& ring) {

@@ -107,14 +107,14 @@ Expected<std::vector<DrawnPath>> paths_of_tree(xmlNode* root, const std::string&
     try {
         Traversal::load_document(root, collector);
     } catch (const std::exception& e) {
-        return refused({"outline.not-svg", {{"file", name}, {"detail", std::string(e.what())}}}, "blank");
+        return refused({"outline.not-svg", {{"file", name}, {"detail", std::string(e.what())}}}, Station::Blank);
     }
     return std::move(collector.paths);
 }
 
 Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name) {
     const auto no = [&](const char* id, const std::string& detail = {}) {
-        return refused({id, {{"file", name}, {"detail", detail}}}, "blank");
+        return refused({id, {{"file", name}, {"detail", detail}}}, Station::Blank);
     };
     // Entities and document types are where files reach out of themselves; drawings of outlines need neither.
     if (bytes.find("<!DOCTYPE") != std::string::npos || bytes.find("<!ENTITY") != std::string::npos)

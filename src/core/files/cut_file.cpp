@@ -244,7 +244,7 @@ Expected<std::string> hpgl_of(const LoadToCut& load) {
                          {"reach", Length::nanometres(farthest * 25'000)},
                          {"longest", Length::nanometres(std::int64_t{load.machine.longest_units} * 25'000)},
                          {"machine", load.machine.name}}},
-                       "sections", {"cut.shorter-bed", {}});
+                       Station::Sections, {"cut.shorter-bed", {}});
     }
     return out + "PU0,0;SP0;\n";
 }

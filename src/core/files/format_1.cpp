@@ -7,7 +7,7 @@
 
 #include "values/work.h"
 
-namespace skarvel::job_parts {
+namespace skarvel {
 namespace {
 
 using Json = nlohmann::ordered_json;
@@ -168,4 +168,4 @@ void job_from_format_1(Json& job) {
     job["made"] = made;
 }
 
-}  // namespace skarvel::job_parts
+}  // namespace skarvel

@@ -8,9 +8,9 @@
 
 #include <nlohmann/json.hpp>
 
-namespace skarvel::job_parts {
+namespace skarvel {
 
 /// Turns a job of format 1 into one of format 2. What is damaged is left as it is, for the reader to name.
 void job_from_format_1(nlohmann::ordered_json& job);
 
-}  // namespace skarvel::job_parts
+}  // namespace skarvel

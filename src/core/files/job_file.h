@@ -2,16 +2,19 @@
 //
 // The job file: JSON with `format: 2`, described in docs/job-format.md and docs/job-format.schema.json. Lengths stand
 // as they were typed with their unit, moments as local time to the minute. Unknown keys refuse the file, so that
-// nothing a newer program wrote is lost by saving again; unknown materials are kept.
+// nothing a newer program wrote is lost by saving again; unknown materials are kept. What each struct is called there
+// is in files/job_description.h.
 #pragma once
 
 #include <string>
 
+#include "files/moment.h"
 #include "job/job.h"
 
 namespace skarvel {
 
 constexpr int job_format = 2;
+constexpr int shop_format = 2;
 
 std::string write_job(const Job& job);
 
@@ -20,12 +23,12 @@ std::string write_job(const Job& job);
 /// measures that cannot be read.
 Expected<Job> read_job(const std::string& text);
 
-/// "2026-05-09T12:00"; also "2026-05-09" as its midnight.
-Expected<Moment> read_moment(const std::string& text);
-std::string write_moment(Moment moment);
-
 /// The shop's own file; the same rules.
 std::string write_shop(const Shop& shop);
 Expected<Shop> read_shop(const std::string& text);
+
+/// JSON Schemas of both files, made from what reads and writes them.
+std::string job_schema();
+std::string shop_schema();
 
 }  // namespace skarvel

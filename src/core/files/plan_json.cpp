@@ -30,7 +30,10 @@ class Writer {
     }
 
     [[nodiscard]] Json problem(const Problem& p) const {
-        return {{"station", p.where}, {"mark", mark(p.mark)}, {"what", say(p.what)}, {"remedy", say(p.remedy)}};
+        return {{"station", p.where.station ? word_of(*p.where.station) : p.where.place},
+                {"mark", mark(p.mark)},
+                {"what", say(p.what)},
+                {"remedy", say(p.remedy)}};
     }
 
     static const char* mark(Mark m) { return m == Mark::Stop ? "stop" : m == Mark::Look ? "look" : "none"; }
@@ -204,7 +207,7 @@ class Writer {
         for (const Finding& f : b.findings) {
             findings.push_back({{"rule", f.rule},
                                 {"mark", mark(f.mark)},
-                                {"joint", f.joint},
+                                {"joint", word_of(f.joint)},
                                 {"why", say(f.why)},
                                 {"remedy", say(f.remedy)},
                                 {"basis", f.basis}});

@@ -43,7 +43,7 @@ std::vector<Printed> printed_on(const Plan& plan, const ColourPlan& carrier, con
 
 Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut& load) {
     if (!load.bed.print) {
-        return refused({"print.no-marks", {{"load", load.load->name}, {"bed", load.bed.name}}}, "sections",
+        return refused({"print.no-marks", {{"load", load.load->name}, {"bed", load.bed.name}}}, Station::Sections,
                        {"print.on-page", {}});
     }
     const PrintArea& area = *load.bed.print;
@@ -57,7 +57,7 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
                          {"along", from_grid(reach.high.y)},
                          {"room-across", between.across},
                          {"room-along", between.along}}},
-                       "sections", {"print.on-page", {}});
+                       Station::Sections, {"print.on-page", {}});
     }
     const Length border = area.margin + area.mark;
     PrintPage page;
@@ -120,7 +120,7 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
     cairo_surface_finish(surface);
     const bool good = cairo_surface_status(surface) == CAIRO_STATUS_SUCCESS;
     cairo_surface_destroy(surface);
-    if (!good) return refused({"file.no-pages", {}}, "sections");
+    if (!good) return refused({"file.no-pages", {}}, Station::Sections);
     return page;
 }
 

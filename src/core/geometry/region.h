@@ -140,6 +140,7 @@ std::vector<Region> holes(const Region& shape);
 bool touch(const Region& a, const Region& b);
 
 enum class Axis { X, Y };
+constexpr auto words_of(Axis) { return std::array{"across", "up"}; }
 constexpr Axis other(Axis axis) { return axis == Axis::X ? Axis::Y : Axis::X; }
 constexpr std::int64_t along(Axis axis, Point p) { return axis == Axis::X ? p.x : p.y; }
 

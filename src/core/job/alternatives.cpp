@@ -109,7 +109,7 @@ class Search {
         films.erase(making_now().film);
         const auto objections = [](const Plan& plan) {
             return std::count_if(plan.problems.begin(), plan.problems.end(),
-                                 [](const Problem& p) { return p.where == "method" && p.mark != Mark::None; });
+                                 [](const Problem& p) { return p.where == Station::Method && p.mark != Mark::None; });
         };
         for (const std::string& film : films) {
             if (stop_.stop_requested()) return;

@@ -274,7 +274,7 @@ Length spoilt_film(const BenchRecord& bench) {
     return lost;
 }
 
-Job finish(const Job& job, const std::string& outcome, const std::string& note, Moment at) {
+Job finish(const Job& job, Outcome outcome, const std::string& note, Moment at) {
     Job out = job;
     out.finished = Finished{outcome, note, at};
     return out;

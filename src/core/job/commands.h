@@ -48,6 +48,6 @@ Job bare_back(const Job& job, std::size_t sign);
 /// All signs on a post, in their order; those that are there already keep their gaps.
 Job set_on_post(const Job& job);
 
-Job finish(const Job& job, const std::string& outcome, const std::string& note, Moment at);
+Job finish(const Job& job, Outcome outcome, const std::string& note, Moment at);
 
 }  // namespace skarvel

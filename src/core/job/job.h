@@ -53,8 +53,11 @@ struct Proof {
     friend bool operator==(const Proof&, const Proof&) = default;
 };
 
+enum class Outcome { Good, Fair, Poor };
+constexpr auto words_of(Outcome) { return std::array{"good", "fair", "poor"}; }
+
 struct Finished {
-    std::string outcome;  ///< good, fair, poor
+    Outcome outcome = Outcome::Good;
     std::string note;
     Moment at{};
     friend bool operator==(const Finished&, const Finished&) = default;

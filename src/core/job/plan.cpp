@@ -227,12 +227,12 @@ class Run {
             if (is_printed(c.cut.making) && !c.cut.bed.print && !c.cut.loads->loads.empty()) {
                 out_.problems.push_back(
                     {{"print.no-marks", {{"load", c.cut.loads->loads.front().name}, {"bed", c.cut.bed.name}}},
-                     "sections",
+                     Station::Sections,
                      {"print.on-page", {}},
                      Mark::Stop});
             }
             for (const Finding& f : c.method->findings) {
-                if (f.mark != Mark::None) out_.problems.push_back({f.why, "method", f.remedy, f.mark});
+                if (f.mark != Mark::None) out_.problems.push_back({f.why, Station::Method, f.remedy, f.mark});
             }
         }
     }
@@ -289,7 +289,7 @@ class Run {
     void prove() {
         out_.proof_signed = job_.proof && job_.proof->wording == wording(job_);
         if (job_.proof && !out_.proof_signed)
-            out_.problems.push_back({{"proof.lapsed", {}}, "method", {"proof.sign-again", {}}, Mark::Look});
+            out_.problems.push_back({{"proof.lapsed", {}}, Station::Method, {"proof.sign-again", {}}, Mark::Look});
     }
 
     void put_together() {
@@ -342,7 +342,7 @@ class Run {
         if (!out_.bench->orphans.empty()) {
             out_.problems.push_back(
                 {{"bench.orphans", {{"steps", static_cast<std::int64_t>(out_.bench->orphans.size())}}},
-                 "bench",
+                 Station::Bench,
                  {"bench.orphans-kept", {}},
                  Mark::Look});
         }
@@ -402,7 +402,7 @@ const ColourPlan* Plan::of(const StepId& step) const {
     return at->colour.empty() ? of(at->face) : of(at->face, at->colour);
 }
 
-Mark Plan::mark_of(const std::string& station) const {
+Mark Plan::mark_of(Station station) const {
     Mark worst = Mark::None;
     for (const Problem& problem : problems) {
         if (problem.where == station) worst = std::max(worst, problem.mark);

@@ -93,7 +93,7 @@ struct Plan {
     [[nodiscard]] const ColourPlan* of(const FaceId& face, const ColourId& colour) const;
     /// The colour that a step is about; for what is done once for a face, its first one.
     [[nodiscard]] const ColourPlan* of(const StepId& step) const;
-    [[nodiscard]] Mark mark_of(const std::string& station) const;
+    [[nodiscard]] Mark mark_of(Station station) const;
     friend bool operator==(const Plan&, const Plan&) = default;
 };
 

@@ -44,7 +44,7 @@ void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& col
     const auto say = [&](int count, Thin what, const char* id, Reason remedy) {
         if (count == 0) return;
         problems.push_back({{id, {{"places", std::int64_t{count}}, {"least", least(what)}}},
-                            "lettering",
+                            Station::Lettering,
                             std::move(remedy),
                             Mark::Look});
     };
@@ -56,7 +56,8 @@ void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& col
 void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed) {
     const bool unknown = !making.bed.empty() && bed_name(bed) != making.bed;
     if (!shop.machines.empty() && !unknown) return;
-    Problem problem{{"loads.no-machine", {{"bed", bed.name}}}, "sections", {"loads.no-machine-remedy", {}}, Mark::Look};
+    Problem problem{
+        {"loads.no-machine", {{"bed", bed.name}}}, Station::Sections, {"loads.no-machine-remedy", {}}, Mark::Look};
     if (!shop.machines.empty()) problem.what = {"loads.no-bed", {{"asked", making.bed}, {"bed", bed.name}}};
     say_once(problems, std::move(problem));
 }
@@ -84,7 +85,7 @@ void say_short(std::vector<Problem>& problems, const std::vector<FilmCost>& film
         std::vector<std::pair<std::string, Argument>> buy{{"buy", film.sold_by * film.to_buy}};
         if (film.buy_cents) buy.emplace_back("cost", money(*film.buy_cents));
         problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
-                            "sections",
+                            Station::Sections,
                             {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
                             Mark::Look});
     }
@@ -95,21 +96,23 @@ void say_gone(std::vector<Problem>& problems, const Job& job) {
         for (const Face& face : sign.faces) {
             for (const ThingId& thing : without_colour(face.lettering, face.art, colours_of(face)))
                 problems.push_back({{"gone.colour", {{"thing", called(face, thing)}, {"sign", label_of(sign)}}},
-                                    "lettering",
+                                    Station::Lettering,
                                     {"gone.colour-remedy", {}},
                                     Mark::Look});
         }
     }
     for (const CutLoad& cut : job.bench.cut) {
         if (place_of(job, cut.of)) continue;
-        problems.push_back({{"gone.cut", {{"load", cut.id.name}}}, "sections", {"gone.cut-remedy", {}}, Mark::Look});
+        problems.push_back(
+            {{"gone.cut", {{"load", cut.id.name}}}, Station::Sections, {"gone.cut-remedy", {}}, Mark::Look});
     }
     if (!job.post) return;
     for (const PostArm& arm : job.post->arms) {
         const bool there =
             std::any_of(job.signs.begin(), job.signs.end(), [&](const Sign& s) { return s.id == arm.sign; });
         if (!there)
-            problems.push_back({{"gone.arm", {{"sign", arm.sign.name}}}, "blank", {"gone.arm-remedy", {}}, Mark::Look});
+            problems.push_back(
+                {{"gone.arm", {{"sign", arm.sign.name}}}, Station::Blank, {"gone.arm-remedy", {}}, Mark::Look});
     }
 }
 

@@ -132,8 +132,7 @@ std::array<StationLine, station_count> summary(const Job& job, const Plan& plan,
              bench_line(plan),
              StationLine{{job.finished ? "ticket.finished" : "ticket.open", {}},
                          {"ticket.records", {{"records", count(records)}}}}};
-    static constexpr std::array names = {"blank", "lettering", "sections", "method", "clock", "bench", "logbook"};
-    for (std::size_t i = 0; i < station_count; ++i) lines.at(i).mark = plan.mark_of(names.at(i));
+    for (std::size_t i = 0; i < station_count; ++i) lines.at(i).mark = plan.mark_of(static_cast<Station>(i));
     return lines;
 }
 

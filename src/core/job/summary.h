@@ -9,7 +9,6 @@
 
 namespace skarvel {
 
-enum class Station { Blank, Lettering, Sections, Method, Clock, Bench, Logbook };
 constexpr std::size_t station_count = 7;
 
 struct StationLine {

@@ -265,7 +265,8 @@ Proposals compose(const ComposeWish& wish, const LetteringRoom& room, const std:
     Proposals out;
     Composer composer(wish, room, typefaces);
     if (!composer.ready()) {
-        out.problems.push_back({{"lettering.no-words", {}}, "lettering", {"lettering.type-words", {}}, Mark::Look});
+        out.problems.push_back(
+            {{"lettering.no-words", {}}, Station::Lettering, {"lettering.type-words", {}}, Mark::Look});
         return out;
     }
     // Following a shape costs more for each way, so fewer are kept in play there: the rectangle picks them.
@@ -307,7 +308,7 @@ Proposals compose(const ComposeWish& wish, const LetteringRoom& room, const std:
     std::stable_sort(out.best.begin(), out.best.end(),
                      [](const Proposal& a, const Proposal& b) { return a.score < b.score; });
     if (out.best.empty())
-        out.problems.push_back({{"compose.none", {}}, "lettering", {"compose.none-remedy", {}}, Mark::Look});
+        out.problems.push_back({{"compose.none", {}}, Station::Lettering, {"compose.none-remedy", {}}, Mark::Look});
     return out;
 }
 

@@ -15,7 +15,9 @@
 
 namespace skarvel {
 
-enum class Side { Low, Middle, High };  ///< left or bottom, middle, right or top
+/// Left or bottom, middle, right or top.
+enum class Side { Low, Middle, High };
+constexpr auto words_of(Side) { return std::array{"low", "middle", "high"}; }
 
 /// What is always there to hang on.
 inline const ThingId on_face{"face"};

@@ -55,7 +55,7 @@ class Placer {
 
   private:
     void problem(Reason what, Reason remedy, Mark mark) {
-        plan_.problems.push_back({std::move(what), "lettering", std::move(remedy), mark});
+        plan_.problems.push_back({std::move(what), Station::Lettering, std::move(remedy), mark});
     }
 
     // ---- typefaces and shapes

@@ -21,7 +21,9 @@
 namespace skarvel {
 
 enum class Arrangement { Stack, Level, Arc };
+constexpr auto words_of(Arrangement) { return std::array{"stack", "level", "arc"}; }
 enum class Sizing { Snug, CapHeight, XHeight, Overall, Width };
+constexpr auto words_of(Sizing) { return std::array{"snug", "capHeight", "xHeight", "overall", "width"}; }
 
 /// The curve of an arc. Letters stand on the circle (above) or hang from it with their tops to its middle (below).
 struct Arc {

@@ -117,7 +117,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         plan.problems.push_back({{"sections.bare-margin",
                                   {{"inches", static_cast<std::int64_t>(std::ceil(bare / mm2_per_square_inch))},
                                    {"margin", making.margin}}},
-                                 "sections",
+                                 Station::Sections,
                                  {"sections.tape-margin", {}},
                                  Mark::Look});
     }
@@ -170,7 +170,7 @@ std::vector<Piece> lay_again(LoadsPlan& plan, const std::vector<Piece>& pieces, 
     const std::optional<Repeat> repeat = repeat_in(pieces, mat.usable, making.margin, turned_over(making));
     if (!repeat && cut_before > 0) return pieces;
     if (!repeat) {
-        plan.problems.push_back({{"wish.no-repeat", {}}, "sections", {"wish.forget", {}}, Mark::Look});
+        plan.problems.push_back({{"wish.no-repeat", {}}, Station::Sections, {"wish.forget", {}}, Mark::Look});
         return pieces;
     }
     const std::size_t units = repeat->units.size();
@@ -276,7 +276,7 @@ void say_where_pattern_breaks(LoadsPlan& plan, const Room& room) {
             if (!across) across = shift;
             if (room.repeat_across <= Length{} || (shift - *across) % to_grid(room.repeat_across) == 0) continue;
             plan.problems.push_back({{"loads.pattern-breaks", {{"letters", plan.sections[p.section].letters}}},
-                                     "sections",
+                                     Station::Sections,
                                      {"loads.pattern-breaks-remedy", {}},
                                      Mark::Look});
         }
@@ -375,8 +375,10 @@ LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& 
     Remaining remaining = without_cut(pieces, cut, making.lap);
     plan.misfits = std::move(remaining.misfits);
     for (const std::string& letters : remaining.around) {
-        plan.problems.push_back(
-            {{"loads.cut-around", {{"letters", letters}}}, "sections", {"loads.cut-around-remedy", {}}, Mark::Look});
+        plan.problems.push_back({{"loads.cut-around", {{"letters", letters}}},
+                                 Station::Sections,
+                                 {"loads.cut-around-remedy", {}},
+                                 Mark::Look});
     }
     for (const CutLoad& load : cut) {
         Load done = load_of(load);
@@ -528,8 +530,10 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     add_up(plan, mat);
     for (const Misfit& misfit : plan.misfits) {
         if (misfit.kept) continue;
-        plan.problems.push_back(
-            {{"loads.misfit", {{"letters", misfit.letters}}}, "sections", {"loads.keep-or-again", {}}, Mark::Look});
+        plan.problems.push_back({{"loads.misfit", {{"letters", misfit.letters}}},
+                                 Station::Sections,
+                                 {"loads.keep-or-again", {}},
+                                 Mark::Look});
     }
     explain(plan, mat);
     if (making.wishes.any()) {

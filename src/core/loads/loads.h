@@ -23,6 +23,10 @@ namespace skarvel {
 
 /// How well a mat still holds film; what is chosen for a film follows from both.
 enum class Tack { Fresh, Good, Worn };
+constexpr auto words_of(Tack) { return std::array{"fresh", "good", "worn"}; }
+/// How strongly a mat holds film.
+enum class Grip { Light, Standard, Strong };
+constexpr auto words_of(Grip) { return std::array{"light", "standard", "strong"}; }
 
 /// Print, then cut: a page of film, printed with registration marks around, that the cutter then finds.
 struct PrintArea {
@@ -42,7 +46,7 @@ struct Mat {
     bool roll = false;
     int count = 1;  ///< of the same kind in the shop
     bool taped = false;
-    std::string grip = "standard";  ///< light, standard, strong
+    Grip grip = Grip::Standard;
     Tack tack = Tack::Good;
     std::string machine{};             ///< the machine that takes it
     std::optional<PrintArea> print{};  ///< a page that is printed before it is cut

@@ -38,7 +38,7 @@ long key_of(const soci::row& row) {
 }
 
 tl::unexpected<Problem> failed(const std::exception& e) {
-    return refused({"logbook.failed", {{"detail", std::string(e.what())}}}, "logbook", {"logbook.remedy", {}});
+    return refused({"logbook.failed", {{"detail", std::string(e.what())}}}, Station::Logbook, {"logbook.remedy", {}});
 }
 
 template <class Record, class Read>
@@ -61,7 +61,7 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     r.title = job.title;
     r.customer = job.customer;
     r.words = wording(job);
-    r.outcome = job.finished ? job.finished->outcome : "";
+    r.outcome = job.finished ? word_of(job.finished->outcome) : "";
     r.note = job.finished ? job.finished->note : "";
     Length film;
     for (const ColourPlan& colour : plan.colours) {

@@ -15,6 +15,7 @@
 namespace skarvel {
 
 enum class Way { Decal, PaintThrough };
+constexpr auto words_of(Way) { return std::array{"decal", "paint-through"}; }
 
 /// A film as the trade data describes it. `known` is false for one that only the job names: it is kept and used.
 struct Film {

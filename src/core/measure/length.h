@@ -4,6 +4,7 @@
 // agreement, 1959), so inches in sixty-fourths and millimetres are both held without rounding.
 #pragma once
 
+#include <array>
 #include <cmath>
 #include <compare>
 #include <cstdint>
@@ -54,6 +55,7 @@ constexpr Length operator""_mm(unsigned long long mm) { return Length::millimetr
 }  // namespace literals
 
 enum class Unit { Inch, Millimetre };
+constexpr auto words_of(Unit) { return std::array{"in", "mm"}; }
 
 /// How lengths are shown: fractions of an inch to 1/denominator (16, 32 or 64), or millimetres to a tenth.
 struct Display {

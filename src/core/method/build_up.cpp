@@ -33,14 +33,14 @@ Facts facts_of(const MethodInput& in, const BuildUp& b, const Trade& trade) {
     f["mask.spans"] = in.spans_face;
     f["material"] = in.material;
     f["material.known"] = material != nullptr;
-    f["surface"] = in.surface;
+    f["surface"] = std::string(word_of(in.surface));
     f["sanded"] = in.finish.sanded;
-    f["already"] = in.already;
+    f["already"] = std::string(word_of(in.already));
     f["already.hours"] = static_cast<double>(in.already_hours);
     f["frame.raised"] = in.raised_frame;
     f["in-place"] = in.in_place;
     f["from-behind"] = in.from_behind;
-    f["grain"] = in.grain;
+    f["grain"] = std::string(word_of(in.grain));
     f["ground.kind"] = b.ground.kind;
     f["ground.base"] = b.ground.base;
     f["ground.glossy"] = b.ground.glossy;
@@ -48,8 +48,8 @@ Facts facts_of(const MethodInput& in, const BuildUp& b, const Trade& trade) {
     f["ground.film_least"] = hours(b.ground.film_least);
     f["ground.film_safe"] = hours(b.ground.film_safe);
     f["rest.hours"] = hours(b.rest);
-    f["seal"] = in.finish.seal;
-    f["lift"] = in.finish.lift;
+    f["seal"] = std::string(word_of(in.finish.seal));
+    f["lift"] = std::string(word_of(in.finish.lift));
     f["keepers"] = static_cast<double>(in.keepers);
     f["colour.coats"] = static_cast<double>(b.colour_coats);
     f["colour.exterior"] = mask ? b.colour.exterior : true;
@@ -89,7 +89,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
     const bool mask = in.making.way == Way::PaintThrough;
     const Material* bare = material_of(trade, in.material);
     b.layers.push_back({LayerKind::Bare,
-                        "",
+                        {},
                         {"layer.wood", {{"material", bare == nullptr ? in.material : bare->name}}},
                         in.finish.sanded && in.grit > 0
                             ? Reason{"layer.wood-sanded-to", {{"grit", std::int64_t{in.grit}}}}
@@ -102,7 +102,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
     const auto ground_layer = [&] {
         if (b.ground_coats == 0) return;
         b.layers.push_back({LayerKind::Ground,
-                            "ground",
+                            Joint::Ground,
                             {"layer.ground", {{"colour", in.finish.ground->colour_name}}},
                             coats_detail(b.ground, b.ground_coats, "layer.coats"),
                             colour_or(in.finish.ground->colour, "#7a8288"),
@@ -112,7 +112,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
     };
     // On the back of a clear blank the ground comes last: what is laid first is seen in front.
     if (!in.from_behind) ground_layer();
-    const auto clear_layer = [&](LayerKind kind, const char* joint) {
+    const auto clear_layer = [&](LayerKind kind, Joint joint) {
         b.layers.push_back({kind,
                             joint,
                             {"layer.clear", {}},
@@ -122,22 +122,22 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             false,
                             false});
     };
-    if (b.clear_coats > 0 && !in.finish.clear_over) clear_layer(LayerKind::ClearUnder, "clear");
+    if (b.clear_coats > 0 && !in.finish.clear_over) clear_layer(LayerKind::ClearUnder, Joint::Clear);
     b.layers.insert(b.layers.end(), in.earlier.begin(), in.earlier.end());
     if (mask) {
         b.layers.push_back({LayerKind::Film,
-                            "film",
+                            Joint::Film,
                             {"layer.mask", {}},
                             {"layer.film", {{"film", in.making.film.name}}},
                             "#b4bab4",
                             0,
                             false,
                             true});
-        if (in.finish.seal != "none") {
-            const bool by_ground = in.finish.seal == "ground";
+        if (in.finish.seal != Seal::None) {
+            const bool by_ground = in.finish.seal == Seal::Ground;
             b.layers.push_back(
                 {LayerKind::Seal,
-                 "seal",
+                 Joint::Seal,
                  {"layer.seal", {}},
                  {by_ground ? "layer.seal-ground" : "layer.seal-clear", {}},
                  by_ground && in.finish.ground ? colour_or(in.finish.ground->colour, "#7a8288") : "#dbe4e4",
@@ -146,7 +146,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                  false});
         }
         b.layers.push_back({LayerKind::Colour,
-                            "colour",
+                            Joint::Colour,
                             {"layer.colour", {{"colour", in.colour.colour_name}}},
                             coats_detail(b.colour, b.colour_coats, "layer.thin-coats"),
                             colour_or(in.colour.colour, "#ffffff"),
@@ -155,7 +155,7 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             false});
     } else {
         b.layers.push_back({LayerKind::Film,
-                            "film",
+                            Joint::Film,
                             {"layer.decal", {{"colour", in.colour.colour_name}}},
                             {"layer.film", {{"film", in.making.film.name}}},
                             colour_or(in.colour.colour, "#ffffff"),
@@ -164,23 +164,23 @@ void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
                             false});
     }
     if (in.from_behind) ground_layer();
-    if (b.clear_coats > 0 && in.finish.clear_over) clear_layer(LayerKind::Clear, "clear");
+    if (b.clear_coats > 0 && in.finish.clear_over) clear_layer(LayerKind::Clear, Joint::Clear);
 }
 
 void say_sound(const MethodInput& in, BuildUp& b) {
-    const auto troubled = [&](const std::string& joint) {
+    const auto troubled = [&](Joint joint) {
         return std::any_of(b.findings.begin(), b.findings.end(),
                            [&](const Finding& f) { return f.joint == joint && f.mark != Mark::None; });
     };
     const auto args = arguments(in, b);
     for (const Layer& layer : b.layers) {
-        if (layer.joint.empty() || troubled(layer.joint)) continue;
-        std::string id = "sound." + layer.joint;
-        if (layer.joint == "film" && b.ground_coats == 0) id = "sound.film-bare";
-        if (layer.joint == "seal" && in.finish.seal == "clear") id = "sound.seal-clear";
-        if (layer.joint == "clear" && in.making.way == Way::Decal) id = "sound.clear-decal";
+        if (!layer.joint || troubled(*layer.joint)) continue;
+        std::string id = std::string("sound.") + word_of(*layer.joint);
+        if (layer.joint == Joint::Film && b.ground_coats == 0) id = "sound.film-bare";
+        if (layer.joint == Joint::Seal && in.finish.seal == Seal::Clear) id = "sound.seal-clear";
+        if (layer.joint == Joint::Clear && in.making.way == Way::Decal) id = "sound.clear-decal";
         b.sound.push_back({id, args});
-        b.sound_joints.push_back(layer.joint);
+        b.sound_joints.push_back(*layer.joint);
     }
 }
 
@@ -211,7 +211,7 @@ BuildUp build_up(const MethodInput& in, const Trade& trade) {
     b.sprayed = mask && in.making.tool.id == "spray";
     const auto lift = std::find_if(trade.lifts.begin(), trade.lifts.end(),
                                    [&](const LiftWindow& l) { return l.id == in.finish.lift; });
-    b.lift = lift != trade.lifts.end() ? *lift : LiftWindow{"soft", Minutes(15), Minutes(60)};
+    b.lift = lift != trade.lifts.end() ? *lift : LiftWindow{Lift::Soft, Minutes(15), Minutes(60)};
     if (b.ground_coats > 0) {
         b.rest = in.finish.rest_hours   ? Minutes(*in.finish.rest_hours * 60)
                  : in.finish.safe_waits ? b.ground.film_safe
@@ -228,9 +228,9 @@ BuildUp build_up(const MethodInput& in, const Trade& trade) {
         if (coat->known) continue;
         b.findings.push_back({"coat-unknown",
                               Mark::Look,
-                              coat == &b.clear    ? "clear"
-                              : coat == &b.colour ? "colour"
-                                                  : "ground",
+                              coat == &b.clear    ? Joint::Clear
+                              : coat == &b.colour ? Joint::Colour
+                                                  : Joint::Ground,
                               "from memory",
                               {"rule.coat-unknown", {{"coat", coat->name}, {"wait", trade.unknown_coat}}},
                               {"remedy.coat-unknown", {}}});

@@ -27,11 +27,15 @@ struct CoatChoice {
 };
 
 /// How a face is finished around its lettering.
+/// What closes the edges of a mask before paint: where makers differ.
+enum class Seal { Ground, Clear, None };
+constexpr auto words_of(Seal) { return std::array{"ground", "clear", "none"}; }
+
 struct Finish {
     bool sanded = true;
     std::optional<CoatChoice> ground;
-    std::string seal = "ground";  ///< where makers differ: ground, clear, none
-    std::string lift = "soft";    ///< wet, soft, dry
+    Seal seal = Seal::Ground;
+    Lift lift = Lift::Soft;
     std::optional<CoatChoice> clear;
     bool clear_over = true;  ///< over all, or under the lettering
     bool outdoors = true;
@@ -41,12 +45,13 @@ struct Finish {
 };
 
 enum class LayerKind { Bare, Ground, ClearUnder, Film, Seal, Colour, Clear };
-constexpr std::array<const char*, 7> layer_words{"wood", "ground", "clear-under", "film", "seal", "colour", "clear"};
-constexpr const char* word_of(LayerKind kind) { return layer_words.at(static_cast<std::size_t>(kind)); }
+constexpr auto words_of(LayerKind) {
+    return std::array{"wood", "ground", "clear-under", "film", "seal", "colour", "clear"};
+}
 
 struct Layer {
     LayerKind kind = LayerKind::Bare;
-    std::string joint;  ///< the joint with what lies below it
+    std::optional<Joint> joint;  ///< with what lies below it
     Reason name, detail;
     std::string colour;  ///< "#rrggbb", empty for wood
     int coats = 0;
@@ -59,16 +64,16 @@ struct MethodInput {
     MakingPlan making;
     Finish finish;
     CoatChoice colour;  ///< the paint; for a decal only its colour counts
-    std::string material, surface;
+    std::string material;
+    Surface surface = Surface::OpenGrain;
     int keepers = 0;
     bool spans_face = false;
-    std::string already =
-        "bare";  ///< what is on the blank: bare, stained-oil, stained-water, painted, sealed, old-lettering
+    Already already = Already::Bare;
     int already_hours = 0;
-    bool raised_frame = false;     ///< is on before the lettering and stands above the face
-    bool in_place = false;         ///< worked upright where it is
-    bool from_behind = false;      ///< clear, and lettered on its back
-    std::string grain = "length";  ///< which way it runs: length, across, none
+    bool raised_frame = false;  ///< is on before the lettering and stands above the face
+    bool in_place = false;      ///< worked upright where it is
+    bool from_behind = false;   ///< clear, and lettered on its back
+    Grain grain = Grain::Length;
     int grit = 0;                  ///< of the paper it was sanded with; 0 when not said
     std::string bare{};            ///< the material that shows where nothing is painted
     std::string under{};           ///< colour that the lettering is seen against, where it is not the ground or bare
@@ -79,7 +84,7 @@ struct MethodInput {
 struct Finding {
     std::string rule;
     Mark mark = Mark::None;
-    std::string joint;  ///< ground, film, seal, colour, lift, clear
+    Joint joint = Joint::Ground;
     std::string basis;
     Reason why;
     Reason remedy;
@@ -90,7 +95,7 @@ struct BuildUp {
     std::vector<Layer> layers;  ///< from the wood upwards
     std::vector<Finding> findings;
     std::vector<Reason> sound;  ///< one per joint without a finding that asks to look or stop
-    std::vector<std::string> sound_joints;
+    std::vector<Joint> sound_joints;
     Coat ground, colour, clear;  ///< resolved; kind none where there is none
     Coat field;                  ///< what painted bands and borders are painted with
     bool sprayed = false;        ///< the colour comes from a can

@@ -107,6 +107,13 @@ Condition read_condition(const std::string& fact, const Json& value) {
     return c;
 }
 
+template <Worded E>
+E value_of(const std::string& word) {
+    const auto value = from_word<E>(word);
+    if (!value) throw std::runtime_error("unknown word " + word);
+    return *value;
+}
+
 Mark mark_of(const std::string& mark) {
     if (mark == "stop") return Mark::Stop;
     if (mark == "look") return Mark::Look;
@@ -166,7 +173,8 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         }
         for (const Json& row : m.at("coats")) trade.coats.push_back(read_coat(row));
         for (const Json& row : m.at("lift")) {
-            trade.lifts.push_back({row.at("id"), Minutes(row.at("from_min")), Minutes(row.at("to_min"))});
+            trade.lifts.push_back(
+                {value_of<Lift>(row.at("id")), Minutes(row.at("from_min")), Minutes(row.at("to_min"))});
         }
         trade.field_paint = m.at("field_paint").at("coat");
         trade.seal_dry = hours(m.at("waits").at("seal_dry"), "hours");
@@ -178,7 +186,7 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.thin = {length_of(thin.at("stroke")), length_of(thin.at("gap")), length_of(thin.at("keeper"))};
         const Json all = Json::parse(rules);
         for (const Json& row : all.at("rules")) {
-            Rule rule{row.at("id"), mark_of(row.at("mark")), row.at("joint"), row.at("basis"), {}};
+            Rule rule{row.at("id"), mark_of(row.at("mark")), value_of<Joint>(row.at("joint")), row.at("basis"), {}};
             for (const auto& [fact, value] : row.at("when").items()) rule.when.push_back(read_condition(fact, value));
             trade.rules.push_back(std::move(rule));
         }

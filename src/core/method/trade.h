@@ -14,6 +14,7 @@
 #include "making/making.h"
 #include "measure/stock.h"
 #include "text/reason.h"
+#include "values/words.h"
 
 namespace skarvel {
 
@@ -31,8 +32,12 @@ struct Coat {
     friend bool operator==(const Coat&, const Coat&) = default;
 };
 
+/// When a mask is lifted, by how far the paint has dried: where makers differ.
+enum class Lift { Wet, Soft, Dry };
+constexpr auto words_of(Lift) { return std::array{"wet", "soft", "dry"}; }
+
 struct LiftWindow {
-    std::string id;
+    Lift id = Lift::Soft;
     Minutes from{0}, to{0};
     friend bool operator==(const LiftWindow&, const LiftWindow&) = default;
 };
@@ -49,6 +54,10 @@ using Fact = std::variant<bool, double, std::string>;
 using Facts = std::map<std::string, Fact>;
 
 /// One condition of a rule on one fact.
+/// Where two layers meet, or what is done at one: rules are about one of them.
+enum class Joint { Ground, Film, Seal, Colour, Lift, Clear };
+constexpr auto words_of(Joint) { return std::array{"ground", "film", "seal", "colour", "lift", "clear"}; }
+
 struct Condition {
     std::string fact;
     std::vector<Fact> one_of;  ///< empty: not asked
@@ -60,7 +69,7 @@ struct Condition {
 struct Rule {
     std::string id;
     Mark mark = Mark::None;
-    std::string joint;
+    Joint joint = Joint::Ground;
     std::string basis;
     std::vector<Condition> when;
     friend bool operator==(const Rule&, const Rule&) = default;

@@ -116,7 +116,7 @@ struct Cutter {
     Evidence& evidence;
     std::vector<CutSection> cuts;
 
-    void problem(Reason what) { evidence.problems.push_back({std::move(what), "sections", {}, Mark::Stop}); }
+    void problem(Reason what) { evidence.problems.push_back({std::move(what), Station::Sections, {}, Mark::Stop}); }
 
     void run() {
         const auto manifest = files.find("manifest.json");

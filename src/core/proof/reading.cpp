@@ -51,7 +51,7 @@ Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::st
     const auto height = millimetres_of(tag, "height");
     if (!width || !height ||
         !std::regex_search(tag, box, std::regex("viewBox=\"([0-9.-]+) ([0-9.-]+) ([0-9.]+) ([0-9.]+)\"")))
-        return refused({"proof.no-size", {{"file", name}}}, "sections");
+        return refused({"proof.no-size", {{"file", name}}}, Station::Sections);
     return straight(*drawn, *width / std::stod(box[3]), *height);
 }
 
@@ -66,14 +66,14 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
             ++i;
             continue;
         }
-        if (i + 2 > bytes.size()) return refused({"proof.unreadable", {{"file", name}}}, "sections");
+        if (i + 2 > bytes.size()) return refused({"proof.unreadable", {{"file", name}}}, Station::Sections);
         const std::string order = bytes.substr(i, 2);
         const std::size_t end = std::min(bytes.find(';', i), bytes.size());
         std::vector<std::int64_t> numbers;
         for (std::size_t k = i + 2; k < end;) {
             std::int64_t value = 0;
             const auto [stop, error] = std::from_chars(bytes.data() + k, bytes.data() + end, value);
-            if (error != std::errc{}) return refused({"proof.unreadable", {{"file", name}}}, "sections");
+            if (error != std::errc{}) return refused({"proof.unreadable", {{"file", name}}}, Station::Sections);
             numbers.push_back(value);
             k = static_cast<std::size_t>(stop - bytes.data());
             if (k < end && (bytes[k] == ',' || bytes[k] == ' ')) ++k;

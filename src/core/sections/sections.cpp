@@ -162,7 +162,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
     }
     if (const double least = least_sections(pieces, context.room); least > most_sections) {
         out.problems.push_back({{"sections.too-many", {{"sections", static_cast<std::int64_t>(least)}}},
-                                "sections",
+                                Station::Sections,
                                 {"sections.larger-mat", {}},
                                 Mark::Stop});
         return out;
@@ -184,7 +184,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
         out.problems.push_back(
             {{"sections.piece-too-large",
               {{"letters", pieces[i].letters}, {"across", context.room.across}, {"along", context.room.along}}},
-             "sections",
+             Station::Sections,
              {"sections.larger-mat", {}},
              Mark::Stop});
     }
@@ -192,7 +192,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
         if (out.problems.empty()) {
             out.problems.push_back(
                 {{"sections.no-division", {{"across", context.room.across}, {"along", context.room.along}}},
-                 "sections",
+                 Station::Sections,
                  {"sections.larger-mat", {}},
                  Mark::Stop});
         }
@@ -318,7 +318,7 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
             if (!without.choices.empty() && without.problems.size() < found.problems.size() + 1) {
                 found = std::move(without);
                 out.problems.push_back({{"wish.never-impossible", {{"along", std::max(room.along, room.across)}}},
-                                        "sections",
+                                        Station::Sections,
                                         {"wish.never-remedy", {}},
                                         Mark::Look});
             }

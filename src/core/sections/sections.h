@@ -47,6 +47,7 @@ struct Keeper {
 /// A straight line of the knife that cuts nothing out (sections/lines.h).
 struct KnifeLine {
     enum class Kind { Weeding, Match };
+    friend constexpr auto words_of(Kind) { return std::array{"weeding", "match"}; }
     Kind kind = Kind::Weeding;
     Point from, to;  ///< face frame
     friend bool operator==(const KnifeLine&, const KnifeLine&) = default;

@@ -137,7 +137,7 @@ std::vector<Problem> too_large(const std::vector<Seam>& seams, const std::vector
                 remedy.arguments.emplace_back("share", *share);
             }
         }
-        problems.push_back({std::move(what), "sections", std::move(remedy), Mark::Look});
+        problems.push_back({std::move(what), Station::Sections, std::move(remedy), Mark::Look});
     };
     if (!by_itself.pieces.empty()) {
         const auto crossings =

@@ -51,7 +51,7 @@ class Wishing {
 
   private:
     void tell(Reason what, Reason remedy) {
-        out_.problems.push_back({std::move(what), "sections", std::move(remedy), Mark::Look});
+        out_.problems.push_back({std::move(what), Station::Sections, std::move(remedy), Mark::Look});
     }
 
     std::optional<std::size_t> find(const PieceName& name) {

@@ -7,6 +7,7 @@
 #include <chrono>
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <string>
 #include <tl/expected.hpp>
 #include <utility>
@@ -14,6 +15,7 @@
 #include <vector>
 
 #include "measure/length.h"
+#include "values/station.h"
 
 namespace skarvel {
 
@@ -41,9 +43,20 @@ struct Reason {
 enum class Mark { None, Look, Stop };
 
 /// What is wrong, where, and what would help. Readers of outside input return it instead of a value.
+/// A station, or what it is in a field, a file or a line; may be neither.
+struct Where {
+    std::optional<Station> station{};
+    std::string place{};
+    Where() = default;
+    Where(Station of) : station(of) {}               // NOLINT(google-explicit-constructor)
+    Where(std::string at) : place(std::move(at)) {}  // NOLINT(google-explicit-constructor)
+    Where(const char* at) : place(at) {}             // NOLINT(google-explicit-constructor)
+    friend bool operator==(const Where&, const Where&) = default;
+};
+
 struct Problem {
     Reason what;
-    std::string where;  ///< a station, field, file or line; may be empty
+    Where where;
     Reason remedy;
     Mark mark = Mark::Stop;
     friend bool operator==(const Problem&, const Problem&) = default;
@@ -52,7 +65,7 @@ struct Problem {
 template <class T>
 using Expected = tl::expected<T, Problem>;
 
-inline tl::unexpected<Problem> refused(Reason what, std::string where = {}, Reason remedy = {}) {
+inline tl::unexpected<Problem> refused(Reason what, Where where = {}, Reason remedy = {}) {
     return tl::unexpected(Problem{std::move(what), std::move(where), std::move(remedy), Mark::Stop});
 }
 

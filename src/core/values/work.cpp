@@ -14,11 +14,6 @@ StepId made(const std::string& of, Work work, const std::string& which, int time
 
 }  // namespace
 
-std::optional<Work> work_of(std::string_view word) {
-    const auto* const at = std::find(work_words.begin(), work_words.end(), word);
-    return at == work_words.end() ? std::nullopt : std::optional(static_cast<Work>(at - work_words.begin()));
-}
-
 bool is_of_face(Work work) {
     switch (work) {
         case Work::Cut:
@@ -47,7 +42,7 @@ std::optional<StepName> name_of(const StepId& step) {
     const std::size_t second = all.find('/', first + 1);
     const std::string_view kind = all.substr(first + 1, second == std::string_view::npos ? second : second - first - 1);
     const std::size_t dot = kind.find('.');
-    const auto work = work_of(kind.substr(0, dot));
+    const auto work = from_word<Work>(kind.substr(0, dot));
     if (!work) return std::nullopt;
     StepName name{std::string(all.substr(0, first)), *work, 1, {}};
     if (dot != std::string_view::npos) {

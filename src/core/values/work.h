@@ -12,14 +12,15 @@
 #include <string_view>
 
 #include "values/id.h"
+#include "values/words.h"
 
 namespace skarvel {
 
 enum class Work { Proof, Sand, Frame, Ground, ClearUnder, Field, Cut, Weed, Lay, Seal, Colour, Lift, Clear, Final };
-constexpr std::array<const char*, 14> work_words{"proof", "sand", "frame", "ground", "clear-under", "field", "cut",
-                                                 "weed",  "lay",  "seal",  "colour", "lift",        "clear", "final"};
-constexpr const char* word_of(Work work) { return work_words.at(static_cast<std::size_t>(work)); }
-std::optional<Work> work_of(std::string_view word);
+constexpr auto words_of(Work) {
+    return std::array{"proof", "sand", "frame", "ground", "clear-under", "field", "cut",
+                      "weed",  "lay",  "seal",  "colour", "lift",        "clear", "final"};
+}
 
 /// Done once for a whole face; the rest is done for one of its colours.
 bool is_of_face(Work work);
