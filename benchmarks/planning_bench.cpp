@@ -33,7 +33,7 @@ const Library& library() {
 Moment monday() { return *read_moment("2026-05-04T18:00"); }
 
 Job porch_board() {
-    Job job = new_job(library().typefaces);
+    Job job = new_job(library());
     job.signs.front().faces.front().lettering.main().words = "BOATHOUSE";
     job.deadline = read_moment("2026-05-09T12:00").value();
     return job;

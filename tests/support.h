@@ -27,11 +27,14 @@ inline TypefaceName typeface(const std::string& family, const std::string& style
     return found->name;
 }
 
+/// What the trade data leave between sections on a mat.
+inline const Length section_gap = library().trade.section_gap;
+
 inline Moment moment(const std::string& text) { return read_moment(text).value(); }
 
 /// The porch board of the slice: BOATHOUSE stacked on a 1x6 of 60 in, white over deep blue, wanted Saturday noon.
 inline Job porch_board() {
-    Job job = new_job(library().typefaces);
+    Job job = new_job(library());
     job.title = "Porch board";
     job.signs.front().faces.front().lettering.main().words = "BOATHOUSE";
     job.deadline = moment("2026-05-09T12:00");
@@ -40,7 +43,7 @@ inline Job porch_board() {
 
 /// A second job that nobody tuned anything for: a 1x10 of 72 in, two level lines, decal.
 inline Job long_board() {
-    Job job = new_job(library().typefaces);
+    Job job = new_job(library());
     job.title = "Landing stage";
     Sign& sign = job.signs.front();
     sign.blank.stock = "1x10";

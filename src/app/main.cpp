@@ -12,6 +12,7 @@
 
 #include "files/job_file.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/main_window.h"
 #include "window/rack.h"
 
@@ -33,35 +34,36 @@ int main(int argc, char** argv) {
     QApplication app(argc, argv);
     QApplication::setApplicationName("skarvel");
     QApplication::setApplicationVersion("0.1.0");
+    speak_from(read_sentences(assets).value_or(Catalogue{}), {});
     QCommandLineParser parser;
-    parser.setApplicationDescription("Skarvel plans signs: from a blank board to the logbook.");
+    parser.setApplicationDescription(in_words("command.about"));
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument("job", "A job file to open.", "[job]");
-    const QCommandLineOption at("at", "Plan as if it were this moment, as 2026-05-05T18:00.", "moment");
-    const QCommandLineOption data("data", "The folder for the shop, the logbook and copies against crashes.", "folder");
-    const QCommandLineOption picture("picture", "Save a picture of the window and end.", "file");
-    const QCommandLineOption station("station", "The station to show: 1 to 7, shop, sheets or rack.", "station", "1");
-    const QCommandLineOption sign("sign", "The sign to take in hand, counted from 1, or all of them.", "number", "1");
-    const QCommandLineOption size("size", "The size of the window.", "WxH", "1280x800");
-    const QCommandLineOption night("night", "Night colours.");
-    const QCommandLineOption text("text", "Size of text: 100, 125 or 150.", "percent");
-    const QCommandLineOption close_up("close-up", "Show the close-up.");
-    const QCommandLineOption done("done", "Tick this many steps first (for pictures).", "steps", "0");
+    parser.addPositionalArgument("job", in_words("command.job"), "[job]");
+    const QCommandLineOption at("at", in_words("command.at"), "moment");
+    const QCommandLineOption data("data", in_words("command.data"), "folder");
+    const QCommandLineOption picture("picture", in_words("command.picture"), "file");
+    const QCommandLineOption station("station", in_words("command.station"), "station", "1");
+    const QCommandLineOption sign("sign", in_words("command.sign"), "number", "1");
+    const QCommandLineOption size("size", in_words("command.size"), "WxH", "1280x800");
+    const QCommandLineOption night("night", in_words("command.night"));
+    const QCommandLineOption text("text", in_words("command.text"), "percent");
+    const QCommandLineOption close_up("close-up", in_words("command.close-up"));
+    const QCommandLineOption done("done", in_words("command.done"), "steps", "0");
     // A person who types and is gone: the crash test needs a program that is killed with unsaved words.
-    QCommandLineOption typed("type-for-test", "Type these words first.", "words");
+    QCommandLineOption typed("type-for-test", in_words("command.type-for-test"), "words");
     typed.setFlags(QCommandLineOption::HiddenFromHelp);
-    QCommandLineOption painted("end-when-painted", "End once the window is painted.");
+    QCommandLineOption painted("end-when-painted", in_words("command.end-when-painted"));
     painted.setFlags(QCommandLineOption::HiddenFromHelp);
-    QCommandLineOption finishing("finish-for-picture", "Finish the job with this note.", "note");
+    QCommandLineOption finishing("finish-for-picture", in_words("command.finish-for-picture"), "note");
     finishing.setFlags(QCommandLineOption::HiddenFromHelp);
-    QCommandLineOption then("then", "Once the steps are ticked, go on as if it were this moment.", "moment");
+    QCommandLineOption then("then", in_words("command.then"), "moment");
     then.setFlags(QCommandLineOption::HiddenFromHelp);
-    QCommandLineOption press("press", "Press this button first (for pictures).", "name");
+    QCommandLineOption press("press", in_words("command.press"), "name");
     press.setFlags(QCommandLineOption::HiddenFromHelp);
-    QCommandLineOption thing("thing", "The text or art to take in hand, counted from 1 (for pictures).", "number");
+    QCommandLineOption thing("thing", in_words("command.thing"), "number");
     thing.setFlags(QCommandLineOption::HiddenFromHelp);
-    QCommandLineOption step_back("step-back", "Show the sign from where it is read.");
+    QCommandLineOption step_back("step-back", in_words("command.step-back"));
     parser.addOptions({typed, painted, finishing, then, press, thing, step_back});
     parser.addOptions({sign, at, data, picture, station, size, night, text, close_up, done});
     parser.process(app);
@@ -70,7 +72,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(at)) {
         const auto read = read_moment(parser.value(at).toStdString());
         if (!read) {
-            std::cerr << "skarvel: --at wants a moment such as 2026-05-05T18:00\n";
+            std::cerr << "skarvel: " << in_words("command.at-wants").toStdString() << '\n';
             return 2;
         }
         moment = *read;
@@ -169,7 +171,8 @@ int main(int argc, char** argv) {
             const auto* rack = window.findChild<Rack*>();
             do QApplication::processEvents();
             while (rack != nullptr && rack->filling());
-            if (!window.grab().save(parser.value(picture))) std::cerr << "skarvel: the picture could not be saved\n";
+            if (!window.grab().save(parser.value(picture)))
+                std::cerr << "skarvel: " << in_words("command.no-picture").toStdString() << '\n';
             desk.close_without_copy();
             QApplication::exit(0);
         });

@@ -13,6 +13,7 @@
 #include "job/plan.h"
 #include "proof/proof.h"
 #include "sheets/sheets.h"
+#include "text/named.h"
 
 namespace {
 
@@ -101,32 +102,45 @@ class Program {
         const Evidence evidence = skarvel::prove(plan_, shop_, files, format);
         for (const Problem& p : evidence.problems) complain(p);
         for (std::size_t i = 0; i < evidence.as_cut.size(); ++i) {
-            print_proof("as cut", evidence.as_cut[i]);
+            print_proof(evidence.as_cut[i]);
             const ColourProof& m = evidence.as_measured[i];
-            fmt::print("{}  as measured: {}; the sheet's rounding moves a section by {:.3f} mm at most\n", m.of.name,
-                       m.good() ? "good" : "WRONG", m.largest_shift.in_mm());
+            fmt::print("{}  {}\n", m.of.name,
+                       says_(m.good() ? "cli.as-measured-good" : "cli.as-measured-wrong",
+                             {{"shift", fmt::format("{:.3f}", m.largest_shift.in_mm())}}));
             for (const Reason& why : m.wrong) fmt::print("    {}\n", say(why));
         }
         for (const SeamByHand& s : evidence.by_hand) {
-            fmt::print(
-                "{}  by hand: {} | {} opens in {:.0f} % of {} tries, by {:.2f} mm once in twenty; lap {}, safe with "
-                "{}\n",
-                s.of.name, s.lower, s.upper, s.share_open * 100, hand_tries, s.often.in_mm(), length(s.lap),
-                length(s.safer_lap));
+            fmt::print("{}  {}\n", s.of.name,
+                       says_("cli.by-hand", {{"lower", s.lower},
+                                             {"upper", s.upper},
+                                             {"share", Percent{s.share_open}},
+                                             {"tries", hand_tries},
+                                             {"gap", fmt::format("{:.2f}", s.often.in_mm())},
+                                             {"lap", length(s.lap)},
+                                             {"safer", length(s.safer_lap)}}));
         }
         return evidence.good() ? 0 : exit_problem;
     }
 
   private:
-    void print_proof(const char* what, const ColourProof& c) const {
-        fmt::print("{}  {}: {}; farthest edge {:.4f} mm off, {:.3f} sq mm missing, {:.3f} too much, {} keepers lost\n",
-                   c.of.name, what, c.good() ? "good" : "WRONG", c.deviation.in_mm(), c.missing_mm2, c.surplus_mm2,
-                   c.keepers_lost);
+    void print_proof(const ColourProof& c) const {
+        fmt::print("{}  {}\n", c.of.name,
+                   says_(c.good() ? "cli.as-cut-good" : "cli.as-cut-wrong",
+                         {{"deviation", fmt::format("{:.4f}", c.deviation.in_mm())},
+                          {"missing", fmt::format("{:.3f}", c.missing_mm2)},
+                          {"surplus", fmt::format("{:.3f}", c.surplus_mm2)},
+                          {"keepers", c.keepers_lost}}));
         for (const Reason& why : c.wrong) fmt::print("    {}\n", say(why));
     }
 
-    [[nodiscard]] std::string say(const Reason& r) const { return library_.catalogue.say(r, shop_.display); }
+    [[nodiscard]] std::string say(const Reason& r) const { return says_(r); }
     [[nodiscard]] std::string length(Length l) const { return show(l, shop_.display); }
+
+    // A station's line, and what it says further.
+    void row(const char* key, std::initializer_list<Named> arguments) const {
+        fmt::print("{}\n", says_(key, arguments));
+    }
+    static void more(const std::string& words) { fmt::print("           {}\n", words); }
 
     void complain(const Problem& p) const {
         std::cerr << "skarvel-cli: " << say(p.what);
@@ -160,7 +174,7 @@ class Program {
         const auto written = export_job(job_, plan_, shop_, library_, options_.to);
         if (!written) return complain(written.error()), exit_refused;
         for (const auto& file : *written) std::cout << file.string() << '\n';
-        if (!plan_.proof_signed) std::cerr << "skarvel-cli: the proof of the wording has not been signed\n";
+        if (!plan_.proof_signed) std::cerr << "skarvel-cli: " << says_("cli.not-signed") << '\n';
         return worst() == Mark::Stop ? exit_problem : 0;
     }
 
@@ -175,85 +189,95 @@ class Program {
         const auto size = [&](const Box& box) {
             return length(from_grid(box.width())) + " x " + length(from_grid(box.height()));
         };
-        fmt::print("Blank      {} x {}{}\n", length(b.length), length(b.width), b.stock ? ", a " + b.stock->name : "");
-        if (!b.usable.empty()) fmt::print("           for lettering {}\n", size(b.usable));
-        for (const NamedRoom& room : b.rooms) fmt::print("           {}: {}\n", say(room.what), size(room.box));
+        row(b.stock ? "cli.blank-of" : "cli.blank",
+            {{"length", length(b.length)}, {"width", length(b.width)}, {"stock", b.stock ? b.stock->name : ""}});
+        if (!b.usable.empty()) more(says_("cli.for-lettering", {{"size", size(b.usable)}}));
+        for (const NamedRoom& room : b.rooms) more(say(room.what) + ": " + size(room.box));
         if (b.tape) {
-            for (const Reason& words : b.tape->words) fmt::print("           {}\n", say(words));
+            for (const Reason& words : b.tape->words) more(say(words));
         }
-        for (const Reason& note : b.notes) fmt::print("           {}\n", say(note));
-        for (const Reason& order : b.order) fmt::print("           {}\n", say(order));
-        for (const Reason& step : f.face->marking.steps) fmt::print("           {}\n", say(step));
-        fmt::print("           {}{}\n", show_weight(b.weight.total(), shop_.display),
-                   b.weight.hardware ? ", " + say(*b.weight.hardware) : "");
+        for (const Reason& note : b.notes) more(say(note));
+        for (const Reason& order : b.order) more(say(order));
+        for (const Reason& step : f.face->marking.steps) more(say(step));
+        more(show_weight(b.weight.total(), shop_.display) + (b.weight.hardware ? ", " + say(*b.weight.hardware) : ""));
         if (b.weight.tipping) {
             const Tipping& t = *b.weight.tipping;
-            fmt::print("           tips at {:.0f} degrees, or by a push of {} at the top\n", t.angle_degrees,
-                       show_force(t.push_newton, shop_.display));
+            more(says_("cli.tips", {{"degrees", std::lround(t.angle_degrees)},
+                                    {"push", show_force(t.push_newton, shop_.display)}}));
             if (t.needed_grams > 0)
-                fmt::print("           {} low down would hold a push of {}\n",
-                           show_weight(t.needed_grams, shop_.display), show_force(usual_push_newton, shop_.display));
+                more(says_("cli.holds-push", {{"weight", show_weight(t.needed_grams, shop_.display)},
+                                              {"push", show_force(usual_push_newton, shop_.display)}}));
         }
-        for (const Reason& caution : b.weight.cautions) fmt::print("           {}\n", say(caution));
+        for (const Reason& caution : b.weight.cautions) more(say(caution));
     }
 
     void print_saw() const {
         for (const SawPlan& s : plan_.saw) {
             // A plain blank is bought at its own length.
             if (s.cuts.size() == 1 && s.cuts.front().what.id == "cuts.blank") continue;
-            fmt::print("Saw        {}: {}{}\n", s.stock,
-                       s.cutting.used == 1 ? "one board" : fmt::format("{} boards", s.cutting.used),
-                       s.cutting.proved ? ", no plan uses fewer" : "");
+            row(s.cutting.proved ? "cli.saw-proved" : "cli.saw", {{"stock", s.stock}, {"boards", s.cutting.used}});
             for (std::size_t i = 0; i < s.cuts.size(); ++i) {
-                fmt::print("           {} {} {}, {}{}\n", s.cuts[i].count, s.of[i], say(s.cuts[i].what),
-                           length(s.cuts[i].length), s.cuts[i].angle == 90 ? "" : ", mitred");
+                more(says_(s.cuts[i].angle == 90 ? "cli.cut" : "cli.cut-mitred",
+                           {{"count", s.cuts[i].count},
+                            {"of", s.of[i]},
+                            {"what", s.cuts[i].what},
+                            {"length", length(s.cuts[i].length)}}));
             }
             for (const SawnBoard& board : s.cutting.boards) {
                 std::string pieces;
                 for (const std::size_t i : board.pieces)
                     pieces += (pieces.empty() ? "" : " + ") + length(s.cuts[i].length);
-                fmt::print("           {} of {}: {}; {} over\n", board.boards, length(board.from), pieces,
-                           length(board.offcut));
+                more(says_("cli.board", {{"boards", board.boards},
+                                         {"from", length(board.from)},
+                                         {"pieces", pieces},
+                                         {"over", length(board.offcut)}}));
             }
         }
         if (!plan_.post) return;
-        fmt::print("Post       {} to saw\n", length(plan_.post->sawn));
-        for (const Reason& step : plan_.post->steps) fmt::print("           {}\n", say(step));
+        row("cli.post", {{"length", length(plan_.post->sawn)}});
+        for (const Reason& step : plan_.post->steps) more(say(step));
     }
 
     void print_face(const ColourPlan& f) const {
         if (job_.signs.size() > 1 || f.face->at.face > 0)
-            fmt::print("{}{}\n", label_of(job_.signs[f.face->at.sign]), f.face->at.face > 0 ? ", back" : "");
+            fmt::print("{}{}\n", label_of(job_.signs[f.face->at.sign]),
+                       f.face->at.face > 0 ? ", " + says_("sheet.back") : "");
         print_blank(f);
-        fmt::print("Lettering  {} letters, caps {}", f.face->lettering->letters.size(),
-                   length(f.face->lettering->cap_height));
-        for (const Reason& note : f.face->lettering->notes) fmt::print("; {}", say(note));
-        fmt::print("\n");
+        std::string notes;
+        for (const Reason& note : f.face->lettering->notes) notes += "; " + say(note);
+        row("cli.lettering", {{"letters", f.face->lettering->letters.size()},
+                              {"cap", length(f.face->lettering->cap_height)},
+                              {"notes", notes}});
         for (const TypefaceName& t : f.face->lettering->offers)
-            fmt::print("           would fill the room: {} {}\n", t.family, t.style);
+            more(says_("cli.would-fill", {{"family", t.family}, {"style", t.style}}));
         const LoadsPlan& l = *f.cut.loads;
-        fmt::print("Sections   {} in {}, {} seams cross ink, {} of film, {:.0f} % used\n", l.sections.size(),
-                   l.loads.size() == 1 ? std::string("1 load") : fmt::format("{} loads", l.loads.size()), l.crossings,
-                   length(l.film_total), l.share * 100);
+        row("cli.sections", {{"sections", l.sections.size()},
+                             {"loads", l.loads.size()},
+                             {"crossings", l.crossings},
+                             {"film", length(l.film_total)},
+                             {"share", Percent{l.share}}});
         for (const Lay& lay : lays_of(l.sections)) {
             const Section& section = l.sections[lay.section];
             const auto [low, high] = corners(section, f.face->blank->face, lay.move);
-            fmt::print("           {} {}{}: from the bottom {}, from the left {}; from the top {}, from the right {}\n",
-                       lay.section + 1, section.letters,
-                       (l.passes > 1 ? fmt::format(", pass {}", lay.pass) : std::string()) +
-                           (lay.move.over || lay.move.quarters != 0 ? ", " + turned_words(lay.move) : std::string()),
-                       length(low.from_bottom), length(low.from_left), length(high.from_top), length(high.from_right));
+            const std::string how = say(turned(lay.move));
+            more(says_("cli.lies-at", {{"number", lay.section + 1},
+                                       {"letters", section.letters},
+                                       {"pass", l.passes > 1 ? ", " + says_("sheet.pass", {{"pass", lay.pass}}) : ""},
+                                       {"turned", how.empty() ? "" : ", " + how},
+                                       {"bottom", length(low.from_bottom)},
+                                       {"left", length(low.from_left)},
+                                       {"top", length(high.from_top)},
+                                       {"right", length(high.from_right)}}));
         }
         for (std::size_t i = 0; i < l.loads.size(); ++i) {
-            fmt::print("           load {}: {}, {} of film{}\n", i + 1, l.loads[i].name, length(l.loads[i].film_length),
-                       l.loads[i].cut ? ", cut" : "");
+            more(says_(l.loads[i].cut ? "cli.load-cut" : "cli.load",
+                       {{"number", i + 1}, {"name", l.loads[i].name}, {"film", length(l.loads[i].film_length)}}));
         }
-        for (const Seam& s : l.seams) fmt::print("           seam at {}: {}\n", length(from_grid(s.where)), say(s.why));
-        for (const Reason& why : l.why) fmt::print("           {}\n", say(why));
-        fmt::print("Method     {}, {}, {} {}\n", f.cut.making.way == Way::Decal ? "decal" : "paint-through",
-                   f.cut.making.film.name, l.keepers, l.keepers == 1 ? "keeper" : "keepers");
-        for (const Layer& layer : f.method->layers)
-            fmt::print("           {}: {}\n", say(layer.name), say(layer.detail));
+        for (const Seam& s : l.seams) more(says_("cli.seam", {{"at", length(from_grid(s.where))}, {"why", s.why}}));
+        for (const Reason& why : l.why) more(say(why));
+        row(f.cut.making.way == Way::Decal ? "cli.method-decal" : "cli.method-mask",
+            {{"film", f.cut.making.film.name}, {"keepers", l.keepers}});
+        for (const Layer& layer : f.method->layers) more(say(layer.name) + ": " + say(layer.detail));
     }
 
     void print() const {
@@ -262,17 +286,17 @@ class Program {
         print_saw();
         const Schedule& c = *plan_.clock;
         if (!c.slots.empty()) {
-            fmt::print("Clock      ready {}", show_moment(c.ready, true));
-            if (c.start_by) fmt::print(", start by {}", show_moment(*c.start_by, true));
-            fmt::print(", {} hands-on; waits on the deciding chain {}\n", show_minutes(c.hands_on),
-                       show_minutes(c.chain_waits));
-            for (const Wait& w : c.chain) fmt::print("           {}: {}\n", show_minutes(w.at_least), say(w.why));
+            row(c.start_by ? "cli.clock-start" : "cli.clock", {{"ready", c.ready},
+                                                               {"start", c.start_by.value_or(c.ready)},
+                                                               {"hands_on", c.hands_on},
+                                                               {"waits", c.chain_waits}});
+            for (const Wait& w : c.chain) more(show_minutes(w.at_least) + ": " + say(w.why));
         }
-        fmt::print("Bench      {} steps, {} done\n", plan_.bench->steps.size(), plan_.bench->done());
+        row("cli.bench", {{"steps", plan_.bench->steps.size()}, {"done", plan_.bench->done()}});
         for (const Step& s : plan_.bench->steps)
-            fmt::print("           {}{}  {}\n", show_moment(s.start), s.done ? " done" : "", say(s.name));
+            more(show_moment(s.start) + (s.done ? " " + says_("cli.done") : "") + "  " + say(s.name));
         for (const Problem& p : plan_.problems) {
-            fmt::print("{}       {}: {}{}\n", p.mark == Mark::Stop ? "STOP" : "look",
+            fmt::print("{}       {}: {}{}\n", says_(p.mark == Mark::Stop ? "cli.stop" : "cli.look"),
                        p.where.station ? word_of(*p.where.station) : p.where.place, say(p.what),
                        p.remedy.id.empty() ? "" : "; " + say(p.remedy));
         }
@@ -281,6 +305,7 @@ class Program {
     Library library_;
     Options options_;
     Shop shop_;
+    Speaker says_{library_.catalogue, shop_.display};
     Job job_;
     Plan plan_;
 };
@@ -288,36 +313,39 @@ class Program {
 }  // namespace
 
 int main(int argc, char** argv) {
-    CLI::App app{"Skarvel plans signs: lettering to scale, sections that fit the mat, and when to start.",
-                 "skarvel-cli"};
+    // Help speaks from the catalogue too; without one it shows what it would have said.
+    const std::filesystem::path assets = skarvel::find_assets(SKARVEL_SOURCE_ASSETS);
+    const Catalogue sentences = skarvel::read_sentences(assets).value_or(Catalogue{});
+    const Display plain;
+    const Speaker says(sentences, plain);
+    CLI::App app{says("cli.about"), "skarvel-cli"};
     app.set_version_flag("--version", "skarvel-cli 0.1.0");
     app.require_subcommand(1);
-    app.footer(
-        "Exit codes: 0 done; 1 the input cannot be used; 2 the command line is wrong; 3 something stops the job.");
+    app.footer(says("cli.exit-codes"));
     Options o;
-    auto* plan = app.add_subcommand("plan", "Say what follows from a job");
-    plan->add_option("job", o.job, "A job file")->required();
-    plan->add_flag("--json", o.json, "The whole plan as JSON (docs/plan-json.md)");
-    auto* exporting = app.add_subcommand("export", "Write cut files and sheets");
-    exporting->add_option("job", o.job, "A job file")->required();
-    exporting->add_option("--to", o.to, "The folder to write to")->required();
-    auto* proving = app.add_subcommand("prove", "Read the written files back, lay them and compare with the design");
-    proving->add_option("job", o.job, "A job file")->required();
-    proving->add_option("--files", o.files, "A folder of written files (default: as they would be written)");
-    proving->add_option("--format", o.format, "Which of the files are cut")
+    auto* plan = app.add_subcommand("plan", says("cli.help-say-what-follows-from"));
+    plan->add_option("job", o.job, says("cli.help-a-job-file"))->required();
+    plan->add_flag("--json", o.json, says("cli.help-the-whole-plan-as"));
+    auto* exporting = app.add_subcommand("export", says("cli.help-write-cut-files-and"));
+    exporting->add_option("job", o.job, says("cli.help-a-job-file"))->required();
+    exporting->add_option("--to", o.to, says("cli.help-the-folder-to-write"))->required();
+    auto* proving = app.add_subcommand("prove", says("cli.help-read-the-written-files"));
+    proving->add_option("job", o.job, says("cli.help-a-job-file"))->required();
+    proving->add_option("--files", o.files, says("cli.help-a-folder-of-written"));
+    proving->add_option("--format", o.format, says("cli.help-which-of-the-files"))
         ->check(CLI::IsMember({"svg", "dxf", "hpgl"}));
     for (auto* sub : {plan, exporting, proving}) {
-        sub->add_option("--at", o.at, "The moment to plan from, as 2026-05-06T18:00 (default: now)");
-        sub->add_option("--shop", o.shop, "A shop file (default: a 12 x 24 mat, evenings and Saturday morning)");
+        sub->add_option("--at", o.at, says("cli.help-the-moment-to-plan"));
+        sub->add_option("--shop", o.shop, says("cli.help-a-shop-file-default"));
     }
-    auto* renewing = app.add_subcommand("renew", "Write a job file of an earlier format in that of today");
-    renewing->add_option("job", o.job, "A job file")->required();
-    renewing->add_option("--to", o.to, "The file to write")->required();
-    auto* schema = app.add_subcommand("schema", "Print the JSON Schema of a job file, or of a shop's");
-    schema->add_option("file", o.file, "job or shop")->required()->check(CLI::IsMember({"job", "shop"}));
-    auto* measure = app.add_subcommand("measure", "Read a measure as makers write it");
-    measure->add_option("expression", o.expression, "For example \"42 + 3/4 + 3/4\"")->required();
-    measure->add_option("--unit", o.unit, "What a bare number means")->check(CLI::IsMember({"in", "mm"}));
+    auto* renewing = app.add_subcommand("renew", says("cli.help-write-a-job-file"));
+    renewing->add_option("job", o.job, says("cli.help-a-job-file"))->required();
+    renewing->add_option("--to", o.to, says("cli.help-the-file-to-write"))->required();
+    auto* schema = app.add_subcommand("schema", says("cli.help-print-the-json-schema"));
+    schema->add_option("file", o.file, says("cli.help-job-or-shop"))->required()->check(CLI::IsMember({"job", "shop"}));
+    auto* measure = app.add_subcommand("measure", says("cli.help-read-a-measure-as"));
+    measure->add_option("expression", o.expression, says("cli.help-for-example-42-3"))->required();
+    measure->add_option("--unit", o.unit, says("cli.help-what-a-bare-number"))->check(CLI::IsMember({"in", "mm"}));
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
@@ -328,7 +356,7 @@ int main(int argc, char** argv) {
         std::cout << (o.file == "job" ? skarvel::job_schema() : skarvel::shop_schema());
         return 0;
     }
-    auto library = skarvel::read_library(skarvel::find_assets(SKARVEL_SOURCE_ASSETS));
+    auto library = skarvel::read_library(assets);
     if (!library) {
         std::cerr << "skarvel-cli: " << library.error().what.id << " " << library.error().where.place << '\n';
         return exit_refused;

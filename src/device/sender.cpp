@@ -49,8 +49,8 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
         return no("cut.material-short",
                   {{"across", order.across},
                    {"along", order.along},
-                   {"has-across", result.material_across},
-                   {"has-along", result.material_along}},
+                   {"has_across", result.material_across},
+                   {"has_along", result.material_along}},
                   "cut.material-short-remedy");
     }
     if (order.force > 0) line.say(fmt::format("FS{};\n", order.force));

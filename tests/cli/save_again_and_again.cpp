@@ -10,7 +10,7 @@ int main(int argc, char** argv) {
     if (argc < 2) return 2;
     auto library = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets");
     if (!library) return 1;
-    Job job = new_job(library->typefaces);
+    Job job = new_job(*library);
     job.signs.front().faces.front().lettering.main().words = "BOATHOUSE";
     const Shop shop = usual_shop();
     const Moment at = *read_moment("2026-05-04T19:00");

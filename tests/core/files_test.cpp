@@ -51,7 +51,7 @@ std::string with(const std::function<void(nlohmann::json&)>& change, const Job& 
 }  // namespace
 
 TEST_CASE("a saved job reads back equal") {
-    for (const Job& job : {porch_board(), long_board(), well_used(), new_job(library().typefaces)}) {
+    for (const Job& job : {porch_board(), long_board(), well_used(), new_job(library())}) {
         const auto read = read_job(write_job(job));
         REQUIRE(read);
         CHECK(*read == job);

@@ -42,7 +42,7 @@ void check_packed(const std::vector<Box>& boxes, const Packed& packed, const Roo
 }  // namespace
 
 TEST_CASE("two columns as wide as a 1x6 share one mat") {  // common practice
-    const Packed p = pack(boxes_of({{5.5, 23}, {5.5, 22}}), mat, load_gap);
+    const Packed p = pack(boxes_of({{5.5, 23}, {5.5, 22}}), mat, section_gap);
     REQUIRE(p.loads.size() == 1);
     CHECK(p.loads.front().size() == 2);
 }
@@ -50,7 +50,7 @@ TEST_CASE("two columns as wide as a 1x6 share one mat") {  // common practice
 TEST_CASE("seven board-wide masks of 8 1/2 go two by two, and the odd one alone") {  // common practice: 18, 18, 18, 9
     const Packed p = pack(
         boxes_of({{11.25, 8.5}, {11.25, 8.5}, {11.25, 8.5}, {11.25, 8.5}, {11.25, 8.5}, {11.25, 8.5}, {11.25, 8.5}}),
-        mat, load_gap);
+        mat, section_gap);
     CHECK(p.loads.size() == 4);
     CHECK(film_to_cut(17.25_in) == 18_in);
     CHECK(film_to_cut(8.5_in) == 9_in);
@@ -64,16 +64,16 @@ TEST_CASE("film for a load is the next whole inch that leaves half an inch over"
 }
 
 TEST_CASE("a small section goes beside a column, turned where that helps") {
-    const Packed p = pack(boxes_of({{8, 23}, {10, 3}}), mat, load_gap);
+    const Packed p = pack(boxes_of({{8, 23}, {10, 3}}), mat, section_gap);
     REQUIRE(p.loads.size() == 1);
     CHECK(p.loads.front()[1].turned != p.loads.front()[0].turned);
 }
 
 TEST_CASE("what is larger than the mat is left over, and nothing is lost") {
-    const Packed p = pack(boxes_of({{12, 12}, {5, 5}}), mat, load_gap);
+    const Packed p = pack(boxes_of({{12, 12}, {5, 5}}), mat, section_gap);
     CHECK(p.left_over == std::vector<std::size_t>{0});
     CHECK(p.loads.size() == 1);
-    CHECK(pack({}, mat, load_gap).loads.empty());
+    CHECK(pack({}, mat, section_gap).loads.empty());
 }
 
 TEST_CASE("random sections: inside the mat, the gap kept, each once, never fewer loads than the area allows") {
@@ -87,10 +87,10 @@ TEST_CASE("random sections: inside the mat, the gap kept, each once, never fewer
             boxes.push_back(box_in(0, 0, w, h));
             area += w * h;
         }
-        const Packed packed = pack(boxes, mat, load_gap);
-        check_packed(boxes, packed, mat, load_gap);
+        const Packed packed = pack(boxes, mat, section_gap);
+        check_packed(boxes, packed, mat, section_gap);
         RC_ASSERT(static_cast<double>(packed.loads.size()) * 11.5 * 23.5 >= area - 1e-6);
-        RC_ASSERT(pack(boxes, mat, load_gap) == packed);
+        RC_ASSERT(pack(boxes, mat, section_gap) == packed);
     }));
 }
 
@@ -105,8 +105,8 @@ TEST_CASE("more care never packs on more loads, nor on more film") {
         }
         std::optional<std::pair<std::size_t, Length>> before;
         for (const Effort effort : {Effort::Quick, Effort::Usual, Effort::Thorough}) {
-            const Packed packed = pack(boxes, mat, load_gap, effort);
-            check_packed(boxes, packed, mat, load_gap);
+            const Packed packed = pack(boxes, mat, section_gap, effort);
+            check_packed(boxes, packed, mat, section_gap);
             Length film;
             for (const auto& load : packed.loads) {
                 std::int64_t reach = 0;

@@ -66,7 +66,8 @@ TEST_CASE("shared loads are no more than those apart, hold every section once, a
             const Shared<LoadsPlan> plan(any_plan(usual_bed()));
             apart += plan->loads.size();
             plans.push_back(plan.get());
-            sharers.push_back({ColourId{std::to_string(i)}, "permanent-gloss", "#112233", false, usual_bed(), plan});
+            sharers.push_back(
+                {ColourId{std::to_string(i)}, "permanent-gloss", "#112233", false, usual_bed(), section_gap, plan});
         }
         const SharedLoads shared = share_loads(sharers, {});
         std::size_t together = 0;
@@ -86,7 +87,7 @@ TEST_CASE("shared loads are no more than those apart, hold every section once, a
                 for (std::size_t a = 0; a < lying.size(); ++a) {
                     RC_ASSERT(bed.holds(lying[a]));
                     for (std::size_t b = 0; b < a; ++b)
-                        RC_ASSERT(common(grown(lying[a], load_gap - Length::nanometres(grid_nm)), lying[b]).empty());
+                        RC_ASSERT(common(grown(lying[a], section_gap - Length::nanometres(grid_nm)), lying[b]).empty());
                 }
             }
             RC_ASSERT(std::all_of(seen.begin(), seen.end(), [](int n) { return n == 1; }));
@@ -104,7 +105,7 @@ TEST_CASE("no packing goes below the bound for mats, and large boxes need one ea
         for (int i = *rc::gen::inRange(1, 9); i > 0; --i)
             boxes.push_back(
                 box_in(20 * i, 0, 20 * i + *rc::gen::inRange(8, 90) / 8.0, *rc::gen::inRange(8, 180) / 8.0));
-        RC_ASSERT(least_mats(boxes, room) <= static_cast<int>(pack(boxes, room, load_gap).loads.size()));
+        RC_ASSERT(least_mats(boxes, room) <= static_cast<int>(pack(boxes, room, section_gap).loads.size()));
         std::vector<Box> large;
         const int count = *rc::gen::inRange(1, 9);
         for (int i = 0; i < count; ++i) large.push_back(box_in(20 * i, 0, 20 * i + 6, 18));

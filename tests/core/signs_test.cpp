@@ -90,7 +90,7 @@ TEST_CASE("loads keep inside the mat's usable area, whichever way the sections a
                 CHECK(box.high.x <= to_grid(shop.mat.usable.across));
                 CHECK(box.high.y <= to_grid(shop.mat.usable.along));
                 for (const Region& other : lying) {
-                    CHECK(intersect(grow(laid.film, load_gap - 0.015625_in), other).empty());
+                    CHECK(intersect(grow(laid.film, section_gap - 0.015625_in), other).empty());
                 }
                 lying.push_back(laid.film);
                 CHECK(from_grid(box.high.y) + 0.5_in <= load.film_length);

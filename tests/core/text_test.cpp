@@ -94,6 +94,41 @@ TEST_CASE("sentences carry lengths in the unit that is shown, and counts with th
     CHECK(c.say(Reason{"no.such", {}}, {}) == "no.such");
 }
 
+TEST_CASE("every sentence can be said: its pattern is whole, and what it lacks is a question mark") {
+    const Catalogue& c = library().catalogue;
+    CHECK(c.patterns().size() > 1500);
+    for (const auto& [id, pattern] : c.patterns()) {
+        const std::string said = c.say({id, {}}, {});
+        INFO(id << ": " << pattern);
+        CHECK((said != id || pattern == id));  // a pattern that cannot be read is said as its id
+        CHECK(said.find('{') == std::string::npos);
+        CHECK(said.find('}') == std::string::npos);
+    }
+}
+
+TEST_CASE("plurals, sentences in sentences, and marks that a pattern could take for its own") {
+    const auto c = read_catalogue(R"json({
+        "loads": "{loads, plural, one {# load} other {# loads}}",
+        "quote": "the board's own {what}",
+        "list": "{all}",
+        "far": "{there} is {there_far}",
+        "broken": "{loads, plural, one {"
+    })json");
+    REQUIRE(c.has_value());
+    const auto say = [&](const Reason& reason) { return c->say(reason, {}); };
+    CHECK(say({"loads", {{"loads", std::int64_t{1}}}}) == "1 load");
+    CHECK(say({"loads", {{"loads", std::int64_t{0}}}}) == "0 loads");
+    CHECK(say({"loads", {{"loads", std::int64_t{1234}}}}) == "1,234 loads");
+    CHECK(say({"quote", {{"what", std::string("{edge} # 'as is'")}}}) == "the board's own {edge} # 'as is'");
+    const Reason one{"loads", {{"loads", std::int64_t{1}}}};
+    const Reason two{"loads", {{"loads", std::int64_t{2}}}};
+    CHECK(say({"list", {{"all", std::vector<Reason>{one, two}}}}) == "1 load, 2 loads");
+    CHECK(say({"far", {{"there", 120_in}}}) == "120 in is 10 ft");
+    CHECK(say({"broken", {}}) == "broken");
+    CHECK(show_moment(moment("2026-05-09T07:05"), true) == "Sat 9 May 07:05");
+    CHECK(show_moment(moment("2026-12-31T23:59"), false) == "Thu 23:59");
+}
+
 TEST_CASE("waits, weights, forces and distances are said as a maker says them") {
     const Display inches{Unit::Inch, 16};
     const Display metric{Unit::Millimetre, 1};

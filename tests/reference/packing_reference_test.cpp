@@ -27,7 +27,7 @@ Length film_of(const std::vector<std::int64_t>& reaches) {
 }
 
 Came ours(const std::vector<Box>& boxes, const Room& room) {
-    const Packed p = pack(boxes, room, load_gap);
+    const Packed p = pack(boxes, room, section_gap);
     REQUIRE(p.left_over.empty());
     std::vector<std::int64_t> reaches;
     for (const auto& load : p.loads) {
@@ -42,7 +42,7 @@ Came ours(const std::vector<Box>& boxes, const Room& room) {
 Came theirs(const Folder& folder, const std::vector<Box>& boxes, const Room& room) {
     constexpr std::int64_t unit = to_grid(Length::inches(1)) / 1000;
     const auto whole = [](std::int64_t grid) { return (grid + unit - 1) / unit; };
-    const std::int64_t gap = to_grid(load_gap);
+    const std::int64_t gap = to_grid(section_gap);
     std::ofstream in(folder / "sizes");
     // It takes nothing that fills its bin to the last unit: two more are given away.
     in << whole(to_grid(room.across) + gap) + 2 << ' ' << whole(to_grid(room.along) + gap) + 2 << ' ' << boxes.size()
@@ -154,7 +154,7 @@ TEST_CASE("no set of seams comes to fewer loads or sections crossed than the one
                     ink = {};
                 }
             }
-            const Packed p = pack(films, mat.usable, load_gap);
+            const Packed p = pack(films, mat.usable, section_gap);
             if (p.left_over.empty()) fewest = std::min(fewest, p.loads.size());
         }
         const LoadsPlan plan = plan_loads(pieces, face, mat, making, {});

@@ -5,6 +5,7 @@
 
 #include "drawing/scale.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/ribbon.h"
 
 namespace skarvel {
@@ -30,9 +31,9 @@ void Drawing::paint_blank_marks(QPainter& p) {
         path.addRect(where);
         cased(p, path, QPen(t.chalk, 1, Qt::DotLine));
         const QString text =
-            tr("%1 %2 × %3")
-                .arg(shown(desk_.say(room.what)), shown(show_number(from_grid(room.box.width()), display)),
-                     shown(skarvel::show(from_grid(room.box.height()), display)));
+            in_words("on-drawing.room-size", {{"room", shown(desk_.say(room.what))},
+                                              {"across", shown(show_number(from_grid(room.box.width()), display))},
+                                              {"up", shown(skarvel::show(from_grid(room.box.height()), display))}});
         const QFontMetrics m(p.font());
         if (plan.tape || m.horizontalAdvance(text) + 12 > where.width() || m.height() + 4 > where.height()) continue;
         const QRectF tag(where.left() + 3, where.bottom() - m.height() - 5, m.horizontalAdvance(text) + 10,
@@ -77,8 +78,8 @@ void Drawing::paint_blank_marks(QPainter& p) {
     for (const Pin& pin : face()->face->marking.pins) {
         cross(pin.at, t.chalk);
         const QPointF c = view_.at(pin.at);
-        const QString text =
-            tr("%1, string %2").arg(shown(desk_.say(pin.what)), shown(skarvel::show(pin.string, display)));
+        const QString text = in_words("on-drawing.pin-string", {{"pin", shown(desk_.say(pin.what))},
+                                                                {"string", shown(skarvel::show(pin.string, display))}});
         const QFontMetrics m(p.font());
         const QRectF tag(c.x() + 10, c.y() + 8, m.horizontalAdvance(text) + 10, m.height() + 2);
         p.fillRect(tag, t.sheet);
@@ -116,7 +117,7 @@ void Drawing::paint_board_end(QPainter& p) {
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     p.drawText(QRectF(paper_side, real.top() - Theme::px(44), 300, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("The end of the board"));
+               in_words("on-drawing.the-end-of-the"));
     p.fillRect(real, QColor("#d8b886"));
     p.save();
     p.setClipRect(real);
@@ -142,17 +143,17 @@ void Drawing::paint_board_end(QPainter& p) {
     p.setPen(t.graphite);
     p.setFont(Theme::font(18, QFont::Medium));
     p.drawText(QRectF(text_x, real.top() - Theme::px(8), wide, Theme::px(26)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("%1 × %2 real")
-                   .arg(shown(show_number(blank.width, display)), shown(skarvel::show(blank.thickness, display))));
+               in_words("on-drawing.real", {{"width", shown(show_number(blank.width, display))},
+                                            {"thickness", shown(skarvel::show(blank.thickness, display))}}));
     if (blank.stock) {
         p.setPen(t.pencil);
         p.setFont(Theme::font(15));
         p.drawText(QRectF(text_x, real.top() + Theme::px(20), wide, Theme::px(72)),
                    Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-                   tr("%1 × %2 by name, a %3, dotted")
-                       .arg(shown(show_number(blank.stock->nominal_width, display)),
-                            shown(skarvel::show(blank.stock->nominal_thickness, display)),
-                            QString::fromStdString(shown_name(blank.stock->name))));
+                   in_words("on-drawing.by-name-a-dotted",
+                            {{"width", shown(show_number(blank.stock->nominal_width, display))},
+                             {"thickness", shown(skarvel::show(blank.stock->nominal_thickness, display))},
+                             {"stock", QString::fromStdString(shown_name(blank.stock->name))}}));
     }
 }
 
@@ -173,10 +174,10 @@ void Drawing::paint_cut_diagram(QPainter& p) {
         p.setPen(t.graphite);
         p.setFont(Theme::font(15, QFont::DemiBold));
         p.drawText(QRectF(paper_side, y, width() - 2 * paper_side, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
-                   (saw.cutting.used == 1 ? tr("Sawn from one board of %2%3") : tr("Sawn from %1 boards of %2%3"))
-                       .replace("%1", QString::number(saw.cutting.used))
-                       .replace("%2", QString::fromStdString(shown_name(saw.stock)))
-                       .replace("%3", saw.cutting.proved ? tr(": no plan uses fewer") : QString()));
+                   in_words("on-drawing.sawn-from",
+                            {{"boards", saw.cutting.used},
+                             {"stock", shown_name(saw.stock)},
+                             {"proved", saw.cutting.proved ? in_words("on-drawing.no-plan-uses-fewer") : QString()}}));
         y += Theme::px(28);
         for (const SawnBoard& board : saw.cutting.boards) {
             if (y + bar > height()) break;
@@ -204,9 +205,9 @@ void Drawing::paint_cut_diagram(QPainter& p) {
             p.drawRect(whole);
             p.setFont(Theme::font(13));
             const QString over =
-                (board.boards > 1 ? tr("%1 × ").arg(board.boards) : QString()) +
-                tr("%1; %2 over")
-                    .arg(shown(skarvel::show(board.from, display)), shown(skarvel::show(board.offcut, display)));
+                (board.boards > 1 ? in_words("on-drawing.times", {{"boards", board.boards}}) : QString()) +
+                in_words("on-drawing.board-over", {{"board", shown(skarvel::show(board.from, display))},
+                                                   {"over", shown(skarvel::show(board.offcut, display))}});
             y += bar + 2;
             p.setPen(t.pencil);
             p.drawText(QRectF(paper_side, y, width() - 2 * paper_side, Theme::px(18)), Qt::AlignLeft | Qt::AlignVCenter,
@@ -249,7 +250,7 @@ void Drawing::paint_out_of_true(QPainter& p) {
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     p.drawText(QRectF(paper_side, top, width() - 2 * paper_side, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("How far it is out of true, twelve times as large"));
+               in_words("on-drawing.how-far-it-is"));
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(t.ochre, 2));
     QColor wash("#d8b886");

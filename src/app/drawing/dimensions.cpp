@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -111,10 +112,11 @@ void Drawing::lay_out_dimensions() {
         }
         Callout& box =
             zone.turns > 0
-                ? callout("clear-" + QString::number(i), tr("changes how thick the rope is"), zone.girth,
-                          tr("%1 × ").arg(zone.turns))
+                ? callout("clear-" + QString::number(i), in_words("on-drawing.changes-how-thick-the"), zone.girth,
+                          in_words("on-drawing.turns", {{"turns", zone.turns}}))
                 : callout("clear-" + QString::number(i),
-                          tr("moves the clear zone \"%1\"").arg(QString::fromStdString(zone.name)), zone.depth);
+                          in_words("on-drawing.moves-the-clear-zone", {{"name", QString::fromStdString(zone.name)}}),
+                          zone.depth);
         box.decide = [this, i](const Measure& m) {
             change_blank([&](Blank& b) {
                 if (i < b.clear.size()) (b.clear[i].turns > 0 ? b.clear[i].girth : b.clear[i].depth) = m;
@@ -129,9 +131,10 @@ void Drawing::lay_out_dimensions() {
     if (station_ == Station::Blank) {
         size_callouts(plan, blank);
         if (!usable.empty())
-            length_dimension(from, to, 0, nullptr,
-                             tr("%1 for lettering").arg(shown(skarvel::show(from_grid(to - from), display))),
-                             Station::Blank);
+            length_dimension(
+                from, to, 0, nullptr,
+                in_words("on-drawing.for-lettering", {{"room", shown(skarvel::show(from_grid(to - from), display))}}),
+                Station::Blank);
     } else if (station_ == Station::Lettering && !plan.face->lettering->letters.empty()) {
         lettering_callouts(plan, display, from, to, y_axis);
     }
@@ -154,16 +157,16 @@ void Drawing::lettering_callouts(const ColourPlan& plan, const Display& display,
     const bool stack = text.arrangement == Arrangement::Stack;
     if (alone && stack == y_axis && letters.size() > 1 && text.arrangement != Arrangement::Arc) {
         const QString prefix = letters.size() > 2 ? QString("%1 × ").arg(letters.size() - 1) : QString();
-        Callout& box = callout("letter-gap", tr("changes the letter gap"), text.letter_gap, prefix);
+        Callout& box = callout("letter-gap", in_words("on-drawing.changes-the-letter-gap"), text.letter_gap, prefix);
         decides(box, text.letter_gap, [](Text& l, const Measure& m) { l.letter_gap = m; });
         length_dimension(from, to, 0, &box);
     }
     if (text.arrangement == Arrangement::Arc) {
         const bool follows = text.arc.follow && sign().blank.kind == Kind::Round;
-        Callout& box = follows
-                           ? callout("arc-distance", tr("changes the arc's distance from the edge"), text.arc.distance,
-                                     tr("from the edge "))
-                           : callout("arc-radius", tr("changes the radius of the arc"), text.arc.radius, tr("radius "));
+        Callout& box = follows ? callout("arc-distance", in_words("on-drawing.changes-the-arcs-distance"),
+                                         text.arc.distance, in_words("on-drawing.from-the-edge"))
+                               : callout("arc-radius", in_words("on-drawing.changes-the-radius-of"), text.arc.radius,
+                                         in_words("on-drawing.radius"));
         decides(box, follows ? text.arc.distance : text.arc.radius,
                 [follows](Text& l, const Measure& m) { (follows ? l.arc.distance : l.arc.radius) = m; });
         place(box, {view_.rect(placed.ink).center().x(), board_area_.bottom() + Theme::px(96)});
@@ -172,21 +175,22 @@ void Drawing::lettering_callouts(const ColourPlan& plan, const Display& display,
     const std::int64_t low = y_axis ? first.low.y : first.low.x;
     const std::int64_t high = y_axis ? first.high.y : first.high.x;
     if (text.sizing != Sizing::Snug) {
-        const QString name = text.sizing == Sizing::CapHeight ? tr("cap ")
-                             : text.sizing == Sizing::XHeight ? tr("x ")
-                             : text.sizing == Sizing::Overall ? tr("high ")
-                                                              : tr("wide ");
-        Callout& box = callout("cap-height", tr("changes the size of the lettering"), text.size, name);
+        const QString name = text.sizing == Sizing::CapHeight ? in_words("on-drawing.cap")
+                             : text.sizing == Sizing::XHeight ? in_words("on-drawing.x")
+                             : text.sizing == Sizing::Overall ? in_words("on-drawing.high")
+                                                              : in_words("on-drawing.wide");
+        Callout& box = callout("cap-height", in_words("on-drawing.changes-the-size-of"), text.size, name);
         decides(box, text.size, [](Text& l, const Measure& m) { l.size = m; });
         length_dimension(low, high, 1, &box);
     } else {
-        length_dimension(low, high, 1, nullptr, tr("caps %1").arg(shown(skarvel::show(placed.cap_height, display))),
+        length_dimension(low, high, 1, nullptr,
+                         in_words("on-drawing.caps", {{"height", shown(skarvel::show(placed.cap_height, display))}}),
                          Station::Lettering);
     }
     const bool second = desk_.text_at() > 0 && placed.in_column;
     if ((!stack && letters.back()->line > letters.front()->line) || second) {
-        Callout& box =
-            callout("line-gap", tr("changes the line gap"), text.line_gap, second ? tr("gap above ") : tr("lines "));
+        Callout& box = callout("line-gap", in_words("on-drawing.changes-the-line-gap"), text.line_gap,
+                               second ? in_words("on-drawing.gap-above") : in_words("on-drawing.lines"));
         decides(box, text.line_gap, [](Text& l, const Measure& m) { l.line_gap = m; });
         place(box, {board_area_.center().x() + Theme::px(120), board_area_.bottom() + Theme::px(58)});
     }
@@ -209,8 +213,9 @@ void Drawing::hang_callouts(const ColourPlan& plan, const Text& text) {
         if (!here || !other) continue;
         const bool x = axis == Axis::X;
         Callout& box =
-            callout(x ? "hang-across" : "hang-up", x ? tr("moves the text across") : tr("moves the text up or down"),
-                    hang->by, x ? tr("across ") : tr("up "));
+            callout(x ? "hang-across" : "hang-up",
+                    x ? in_words("on-drawing.moves-the-text-across") : in_words("on-drawing.moves-the-text-up"),
+                    hang->by, x ? in_words("on-drawing.across") : in_words("on-drawing.up"));
         decides(box, hang->by, [axis](Text& l, const Measure& m) {
             if (auto& h = axis == Axis::X ? l.across : l.up) h->by = m;
         });
@@ -246,30 +251,32 @@ void Drawing::size_callouts(const ColourPlan& plan, const Blank& blank) {
     const auto set_length = [](Blank& b, const Measure& m) { b.length = m; };
     switch (blank.kind) {
         case Kind::Round:
-            return sized("length", tr("changes the diameter"), blank.length, tr("across "), 0, length, 1, set_length);
+            return sized("length", in_words("on-drawing.changes-the-diameter"), blank.length,
+                         in_words("on-drawing.across"), 0, length, 1, set_length);
         case Kind::Arrow: {
             const std::int64_t body = to_grid(plan.face->blank->length);
             const std::int64_t head = to_grid(blank.head.length.value);
             const bool right = plan.face->at.face == 0 ? blank.head.right : !blank.head.right;
-            sized("length", tr("changes the length of the arrow's body"), blank.length, tr("body "),
+            sized("length", in_words("on-drawing.changes-the-length-of"), blank.length, in_words("on-drawing.body"),
                   right ? 0 : length - body, right ? body : length, 1, set_length);
-            return sized("head-length", tr("changes the length of the arrow's head"), blank.head.length, tr("head "),
-                         right ? length - head : 0, right ? length : head, 2,
+            return sized("head-length", in_words("on-drawing.changes-the-length-of-the"), blank.head.length,
+                         in_words("on-drawing.head"), right ? length - head : 0, right ? length : head, 2,
                          [](Blank& b, const Measure& m) { b.head.length = m; });
         }
         case Kind::Arch:
-            sized("length", tr("changes the height of the arch"), blank.length, tr("tall "), 0, length, 1, set_length);
+            sized("length", in_words("on-drawing.changes-the-height-of"), blank.length, in_words("on-drawing.tall"), 0,
+                  length, 1, set_length);
             if (blank.arch.style != ArchStyle::HalfRound) {
-                sized("rise", tr("changes the rise of the arch"), blank.arch.rise, tr("rise "),
+                sized("rise", in_words("on-drawing.changes-the-rise-of"), blank.arch.rise, in_words("on-drawing.rise"),
                       view_.face.high.y - to_grid(blank.arch.rise.value), view_.face.high.y, 2,
                       [](Blank& b, const Measure& m) { b.arch.rise = m; });
             }
             return;
         case Kind::Drawn:
             if (!blank.outline) return;
-            return sized("length", tr("changes the one known dimension"), blank.outline->known,
-                         blank.outline->by_width ? tr("wide ") : tr("high "), 0, length, 1,
-                         [](Blank& b, const Measure& m) {
+            return sized("length", in_words("on-drawing.changes-the-one-known"), blank.outline->known,
+                         blank.outline->by_width ? in_words("on-drawing.wide") : in_words("on-drawing.high"), 0, length,
+                         1, [](Blank& b, const Measure& m) {
                              if (b.outline) b.outline->known = m;
                          });
         default: {
@@ -281,17 +288,17 @@ void Drawing::size_callouts(const ColourPlan& plan, const Blank& blank) {
                                      : blank.frame.size_is == SizeIs::OverAll ? over
                                      : blank.frame.size_is == SizeIs::Free    ? -cover
                                                                               : 0;
-            return sized("length", tr("changes the length of the board"), blank.length, size_prefix(blank), -out,
-                         length + out, 1, set_length);
+            return sized("length", in_words("on-drawing.changes-the-length-of-the-board"), blank.length,
+                         size_prefix(blank), -out, length + out, 1, set_length);
         }
     }
 }
 
 QString Drawing::size_prefix(const Blank& blank) {
     if (blank.frame.kind == FrameKind::None) return {};
-    return blank.frame.size_is == SizeIs::OverAll ? tr("over all ")
-           : blank.frame.size_is == SizeIs::Free  ? tr("free ")
-                                                  : tr("bare ");
+    return blank.frame.size_is == SizeIs::OverAll ? in_words("on-drawing.over-all")
+           : blank.frame.size_is == SizeIs::Free  ? in_words("on-drawing.free")
+                                                  : in_words("on-drawing.bare");
 }
 
 // A zone that is no band at an end: its size beside it; where it lies once it is chosen.
@@ -310,48 +317,49 @@ void Drawing::zone_callouts(std::size_t i, const ClearZone& zone, const ColourPl
         place(box, at);
     };
     if (zone.shape == ZoneShape::Band) {
-        add({}, tr("moves the clear zone \"%1\"").arg(name), zone.turns > 0 ? zone.girth : zone.depth,
-            zone.turns > 0 ? tr("%1 × ").arg(zone.turns) : QString(),
+        add({}, in_words("on-drawing.moves-the-clear-zone", {{"name", name}}), zone.turns > 0 ? zone.girth : zone.depth,
+            zone.turns > 0 ? in_words("on-drawing.turns", {{"turns", zone.turns}}) : QString(),
             {where.left() + Theme::px(60), where.center().y()}, zone.turns > 0 ? &ClearZone::girth : &ClearZone::depth);
         return;
     }
     if (chosen_zone_ != i) return;
     const double y = where.bottom() + Theme::px(16);
-    add({}, tr("changes the width of \"%1\"").arg(name), zone.width,
-        zone.shape == ZoneShape::Circle ? tr("⌀ ") : tr("wide "), {where.center().x(), y}, &ClearZone::width);
+    add({}, in_words("on-drawing.changes-the-width-of", {{"name", name}}), zone.width,
+        zone.shape == ZoneShape::Circle ? in_words("on-drawing.diameter") : in_words("on-drawing.wide"),
+        {where.center().x(), y}, &ClearZone::width);
     if (zone.shape == ZoneShape::Rectangle) {
-        add("-height", tr("changes the height of \"%1\"").arg(name), zone.height, tr("high "),
-            {where.center().x(), y + Theme::px(28)}, &ClearZone::height);
+        add("-height", in_words("on-drawing.changes-the-height-of-with-name", {{"name", name}}), zone.height,
+            in_words("on-drawing.high"), {where.center().x(), y + Theme::px(28)}, &ClearZone::height);
     }
-    add("-x", tr("moves \"%1\" from the left").arg(name), zone.x, tr("left "),
+    add("-x", in_words("on-drawing.moves-from-the-left", {{"name", name}}), zone.x, in_words("on-drawing.left"),
         {where.center().x() - Theme::px(70), y + Theme::px(56)}, &ClearZone::x);
-    add("-y", tr("moves \"%1\" from the bottom").arg(name), zone.y, tr("up "),
+    add("-y", in_words("on-drawing.moves-from-the-bottom", {{"name", name}}), zone.y, in_words("on-drawing.up"),
         {where.center().x() + Theme::px(70), y + Theme::px(56)}, &ClearZone::y);
 }
 
 // Across the board: the measured width on Blank, the margin on both.
 void Drawing::lay_out_sides(const ColourPlan& plan, const Blank& blank, const Display& display) {
     const bool board = blank.kind == Kind::Board;
-    Callout& margin =
-        callout("margin", board ? tr("changes the margin at both long sides") : tr("changes the margin all round"),
-                blank.margin, tr("margin "));
+    Callout& margin = callout(
+        "margin", board ? in_words("on-drawing.changes-the-margin-at") : in_words("on-drawing.changes-the-margin-all"),
+        blank.margin, in_words("on-drawing.margin"));
     margin.decide = [this](const Measure& m) { change_blank([&](Blank& b) { b.margin = m; }); };
     Callout* width_box = nullptr;
     Callout* head_box = nullptr;
     if (station_ == Station::Blank && blank.kind != Kind::Round && blank.kind != Kind::Drawn) {
-        const QString prefix = blank.kind == Kind::Arrow  ? tr("body ")
-                               : blank.kind == Kind::Arch ? tr("span ")
+        const QString prefix = blank.kind == Kind::Arrow  ? in_words("on-drawing.body")
+                               : blank.kind == Kind::Arch ? in_words("on-drawing.span")
                                                           : size_prefix(blank);
         width_box = &callout("width",
-                             blank.kind == Kind::Arrow  ? tr("changes the height of the arrow's body")
-                             : blank.kind == Kind::Arch ? tr("changes the span of the arch")
-                                                        : tr("changes the measured width"),
+                             blank.kind == Kind::Arrow  ? in_words("on-drawing.changes-the-height-of-the")
+                             : blank.kind == Kind::Arch ? in_words("on-drawing.changes-the-span-of")
+                                                        : in_words("on-drawing.changes-the-measured-width"),
                              blank.width.value_or(measure_of(plan.face->blank->width, display)), prefix);
         width_box->decide = [this](const Measure& m) { change_blank([&](Blank& b) { b.width = m; }); };
     }
     if (station_ == Station::Blank && blank.kind == Kind::Arrow) {
-        head_box =
-            &callout("head-height", tr("changes the height of the arrow's head"), blank.head.height, tr("head "));
+        head_box = &callout("head-height", in_words("on-drawing.changes-the-height-of-the-arrows"), blank.head.height,
+                            in_words("on-drawing.head"));
         head_box->decide = [this](const Measure& m) { change_blank([&](Blank& b) { b.head.height = m; }); };
     }
     const QRectF board_rect = view_.rect(view_.face);
@@ -392,8 +400,8 @@ void Drawing::field_callouts(const ColourPlan& plan, const Blank& blank) {
         if (plan.face->blank->fields[i].region.empty()) continue;
         const QRectF where = view_.rect(plan.face->blank->fields[i].region.bounds());
         const QString id = "field-" + QString::number(i);
-        Callout& depth =
-            callout(id, tr("changes the depth of painted field %1").arg(i + 1), blank.fields[i].depth, tr("band "));
+        Callout& depth = callout(id, in_words("on-drawing.changes-the-depth-of", {{"number", i + 1}}),
+                                 blank.fields[i].depth, in_words("on-drawing.band"));
         depth.decide = [this, i](const Measure& m) {
             change_blank([&](Blank& b) {
                 if (i < b.fields.size()) b.fields[i].depth = m;
@@ -406,8 +414,9 @@ void Drawing::field_callouts(const ColourPlan& plan, const Blank& blank) {
         const double y = beside ? where.center().y() - Theme::px(16) : where.top() + Theme::px(16);
         place(depth, {x, y});
         if (blank.fields[i].border) continue;
-        Callout& middle = callout(id + "-middle", tr("moves the middle of painted field %1").arg(i + 1),
-                                  blank.fields[i].middle, blank.fields[i].along == Axis::X ? tr("up ") : tr("left "));
+        Callout& middle = callout(
+            id + "-middle", in_words("on-drawing.moves-the-middle-of", {{"number", i + 1}}), blank.fields[i].middle,
+            blank.fields[i].along == Axis::X ? in_words("on-drawing.up") : in_words("on-drawing.left"));
         middle.decide = [this, i](const Measure& m) {
             change_blank([&](Blank& b) {
                 if (i < b.fields.size()) b.fields[i].middle = m;
@@ -439,7 +448,8 @@ void Drawing::reading_callouts(const ColourPlan& plan, const Blank& blank) {
         const auto& taken = blank.tape.taken.at(i);
         if (!taken) continue;
         const Reason name{name_of(static_cast<Reading>(i)) + (level ? "-level" : ""), {}};
-        Callout& box = callout("tape-" + QString::number(i), tr("changes %1").arg(shown(desk_.say(name))), *taken);
+        Callout& box = callout("tape-" + QString::number(i),
+                               in_words("on-drawing.changes", {{"what", shown(desk_.say(name))}}), *taken);
         box.decide = [this, i](const Measure& m) { change_blank([&](Blank& b) { b.tape.taken.at(i) = m; }); };
         // Beside the edge that was measured, inside it.
         QPointF in = view_.at(where.at(i));

@@ -11,6 +11,7 @@
 
 #include "drawing/scale.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 namespace {
@@ -22,7 +23,7 @@ constexpr double least_close_up = 24;  // pixels for an inch
 Drawing::Drawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), handling_(desk), parting_(desk) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
-    setAccessibleName(tr("Scale drawing"));
+    setAccessibleName(in_words("on-drawing.scale-drawing"));
     setObjectName("drawing");
 }
 
@@ -239,23 +240,23 @@ void Drawing::paintEvent(QPaintEvent*) {
 QString Drawing::kind_title(Kind kind) {
     switch (kind) {
         case Kind::Panel:
-            return tr("The panel as it really measures");
+            return in_words("on-drawing.the-panel-as-it");
         case Kind::Canvas:
-            return tr("The canvas as it really measures");
+            return in_words("on-drawing.the-canvas-as-it");
         case Kind::Round:
-            return tr("The round as it really measures");
+            return in_words("on-drawing.the-round-as-it");
         case Kind::Arrow:
-            return tr("The arrow as it really measures");
+            return in_words("on-drawing.the-arrow-as-it");
         case Kind::Arch:
-            return tr("The arch as it really measures");
+            return in_words("on-drawing.the-arch-as-it");
         case Kind::Field:
-            return tr("The field inside its mouldings");
+            return in_words("on-drawing.the-field-inside-its");
         case Kind::Drawn:
-            return tr("The outline at its real size");
+            return in_words("on-drawing.the-outline-at-its");
         case Kind::Board:
             break;
     }
-    return tr("The board as it really measures");
+    return in_words("on-drawing.the-board-as-it");
 }
 
 void Drawing::paint_header(QPainter& p) {
@@ -265,8 +266,8 @@ void Drawing::paint_header(QPainter& p) {
     switch (station_) {
         case Station::Blank:
             title = kind_title(sign().blank.kind);
-            under = measuring_ ? tr("Tape measure: click two points. Esc ends it.")
-                               : tr("Type what the tape says. Clear zones keep lettering out, never film.");
+            under =
+                measuring_ ? in_words("on-drawing.tape-measure-click-two") : in_words("on-drawing.type-what-the-tape");
             break;
         case Station::Lettering:
             title = shown(desk_.say(line.first));
@@ -274,16 +275,14 @@ void Drawing::paint_header(QPainter& p) {
             break;
         default:
             title = shown(desk_.say(line.first));
-            under = tr(
-                "Numbered in laying order. Point at a section to see its place on the mat, at a seam for its reason.");
-            if (desk_.looked_at()) under = tr("Only looked at: %1").arg(shown(desk_.say(desk_.looked_at()->what)));
+            under = in_words("on-drawing.numbered-in-laying-order");
+            if (desk_.looked_at())
+                under = in_words("on-drawing.only-looked-at", {{"what", shown(desk_.say(desk_.looked_at()->what))}});
     }
     if (behind_ && desk_.planning().second > 1)
-        under = tr("Planning: %1 of %2 faces. Any change, and undo, stops it.")
-                    .arg(desk_.planning().first)
-                    .arg(desk_.planning().second);
-    paint_heading(p, width(), title,
-                  real_size_ && close_up_ ? tr("Real size, if the screen tells the truth: it is not matched.") : under);
+        under = in_words("on-drawing.planning-of-faces-any",
+                         {{"done", desk_.planning().first}, {"faces", desk_.planning().second}});
+    paint_heading(p, width(), title, real_size_ && close_up_ ? in_words("on-drawing.real-size-if-the") : under);
 }
 
 void Drawing::paint_ruler(QPainter& p) {
@@ -529,10 +528,11 @@ bool Drawing::event(QEvent* event) {
             }
         }
         if (const auto i = section_at(help->pos())) {
-            QToolTip::showText(
-                help->globalPos(),
-                tr("Section %1: %2").arg(*i + 1).arg(QString::fromStdString(face()->cut.loads->sections[*i].letters)),
-                this);
+            QToolTip::showText(help->globalPos(),
+                               in_words("on-drawing.section",
+                                        {{"number", *i + 1},
+                                         {"letters", QString::fromStdString(face()->cut.loads->sections[*i].letters)}}),
+                               this);
             return true;
         }
         QToolTip::hideText();

@@ -150,7 +150,7 @@ bool Handling::key(const QKeyEvent& event) {
                             : (inches ? 0.0625_in : Length::from_mm(1));
     if (letter_ && !desk_.art_at()) {
         desk_.apply(nudge_letter(desk_.job(), desk_.at(), desk_.text_at(), *letter_, step * x, step * y),
-                    "nudge letter");
+                    "nudge-letter");
     } else {
         desk_.apply(
             nudge_thing(desk_.job(), desk_.at(), *plan(), desk_.thing_at(), step * x, step * y, desk_.shop().display),

@@ -8,6 +8,7 @@
 #include "job/naming.h"
 #include "sheets/sheets.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -106,7 +107,8 @@ void Drawing::paint_evidence(QPainter& p) {
         const QPointF middle = view_.at(level ? Point{(seam.from + seam.to) / 2, seam.where}
                                               : Point{seam.where, (seam.from + seam.to) / 2});
         const bool safe = s.share_open <= 0.05;
-        const QString words = safe ? tr("holds") : tr("opens %1 in 100").arg(std::lround(s.share_open * 100));
+        const QString words = safe ? in_words("on-drawing.holds")
+                                   : in_words("on-drawing.opens-in-100", {{"tries", std::lround(s.share_open * 100)}});
         QRectF chip = p.fontMetrics().boundingRect(words).adjusted(-6, -3, 6, 3);
         chip.moveCenter(middle);
         p.setPen(QPen(safe ? t.moss : t.ochre, 1.5));
@@ -129,9 +131,9 @@ void Drawing::paint_loads(QPainter& p) {
         p.setPen(t.graphite);
         p.setFont(Theme::font(15, QFont::DemiBold));
         const Mat& bed = face()->cut.bed;
-        const QString name = (bed.roll || bed.print ? tr("Load %1 · %2%3") : tr("Load %1 · mat %2%3"))
-                                 .arg(lv.load + 1)
-                                 .arg(QString::fromStdString(bed.name), load.cut ? tr(" · cut") : QString());
+        const QString name = in_words(
+            bed.roll || bed.print ? "on-drawing.load" : "on-drawing.load-mat",
+            {{"number", lv.load + 1}, {"bed", bed.name}, {"cut", load.cut ? in_words("on-drawing.cut") : QString()}});
         p.drawText(QRectF(mat.left(), mat.top() - Theme::px(28), std::max(mat.width(), 200.0), Theme::px(22)),
                    Qt::AlignLeft | Qt::AlignVCenter, name);
         QColor cloth = t.moss;
@@ -191,7 +193,9 @@ void Drawing::paint_loads(QPainter& p) {
             p.setFont(Theme::font(13));
             const QString letters = QString::fromStdString(guest.section.letters);
             const QString whose = QString::fromStdString(name_of_colour(job(), guest.of));
-            const QString words = whose.isEmpty() || whose == letters ? letters : tr("%1, %2").arg(letters, whose);
+            const QString words = whose.isEmpty() || whose == letters
+                                      ? letters
+                                      : in_words("on-drawing.letters-whose", {{"letters", letters}, {"whose", whose}});
             const QFontMetrics m(p.font());
             const QString fitting = m.elidedText(words, Qt::ElideRight, static_cast<int>(room.width()));
             // On paper of its own: letters fill their film.
@@ -217,7 +221,8 @@ void Drawing::paint_loads(QPainter& p) {
         p.translate(mat.right() + 4, mat.center().y());
         p.rotate(90);
         p.drawText(QRectF(-mat.height() / 2, -Theme::px(18), mat.height(), Theme::px(18)), Qt::AlignCenter,
-                   p.fontMetrics().elidedText(tr("in first"), Qt::ElideRight, static_cast<int>(mat.height())));
+                   p.fontMetrics().elidedText(in_words("on-drawing.in-first"), Qt::ElideRight,
+                                              static_cast<int>(mat.height())));
         p.restore();
         p.setFont(Theme::font(15));
         p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
@@ -227,18 +232,20 @@ void Drawing::paint_loads(QPainter& p) {
 
 // Where its film comes from, and what it leaves.
 QString Drawing::load_says(const Load& load, const Mat& bed, const Display& display) {
-    if (!load.carried_by.empty()) return tr("cut in one go with another colour");
-    if (!load.from.empty()) return tr("from the drawer: %1").arg(QString::fromStdString(load.from));
-    QString words = (bed.print ? tr("a page %1 long · %2 % used") : tr("%1 off the roll · %2 % used"))
-                        .arg(shown(skarvel::show(load.film_length, display)))
-                        .arg(static_cast<int>(std::lround(load.share * 100)));
+    if (!load.carried_by.empty()) return in_words("on-drawing.cut-in-one-go");
+    if (!load.from.empty())
+        return in_words("on-drawing.from-the-drawer", {{"from", QString::fromStdString(load.from)}});
+    QString words = in_words(bed.print ? "on-drawing.a-page-long-used" : "on-drawing.off-the-roll-used",
+                             {{"length", shown(skarvel::show(load.film_length, display))},
+                              {"share", static_cast<int>(std::lround(load.share * 100))}});
     if (load.rest) {
         // In millimetres rounded down, like eighths.
         const auto side = [&](Length l) {
             return display.unit == Unit::Millimetre ? QString::number(static_cast<int>(l.in_mm()))
                                                     : shown(show_number(l, display));
         };
-        words += tr("\nkeep what is left, %1 × %2").arg(side(load.rest->across), side(load.rest->along));
+        words += in_words("on-drawing.keep-what-is-left",
+                          {{"across", side(load.rest->across)}, {"along", side(load.rest->along)}});
     }
     return words;
 }
@@ -271,14 +278,19 @@ void Drawing::paint_table(QPainter& p) {
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     p.drawText(QRectF(table_.left(), y, w, Theme::px(26)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("Where each section goes"));
+               in_words("on-drawing.where-each-section-goes"));
     y += Theme::px(24);
     p.setFont(Theme::font(13));
     p.setPen(t.pencil);
-    const QStringList heads = upright ? QStringList{tr("section"),   tr("from bottom"), tr("from top"),
-                                                    tr("from left"), tr("load"),        tr("keepers")}
-                                      : QStringList{tr("section"),     tr("from left"), tr("from right"),
-                                                    tr("from bottom"), tr("load"),      tr("keepers")};
+    const QStringList heads = upright ? QStringList{in_words("word.section"),        in_words("on-drawing.from-bottom"),
+                                                    in_words("on-drawing.from-top"), in_words("on-drawing.from-left"),
+                                                    in_words("word.load"),           in_words("word.keepers")}
+                                      : QStringList{in_words("word.section"),
+                                                    in_words("on-drawing.from-left"),
+                                                    in_words("on-drawing.from-right"),
+                                                    in_words("on-drawing.from-bottom"),
+                                                    in_words("word.load"),
+                                                    in_words("word.keepers")};
     for (int c = 0; c < 6; ++c) cell(c, y, heads[c], c > 0);
     y += Theme::px(26);
     for (const Lay& lay : lays_of(plan.sections)) {
@@ -297,13 +309,13 @@ void Drawing::paint_table(QPainter& p) {
         for (std::size_t l = 0; l < plan.loads.size(); ++l) {
             for (const Placement& placement : plan.loads[l].placements) {
                 if (placement.section == i)
-                    load = QString::number(l + 1) + (plan.loads[l].cut ? tr(", cut") : QString());
+                    load = QString::number(l + 1) + (plan.loads[l].cut ? in_words("on-drawing.and-cut") : QString());
             }
         }
         QString name = QString("%1   %2").arg(i + 1).arg(QString::fromStdString(plan.sections[i].letters));
-        if (plan.passes > 1) name += tr(", pass %1").arg(lay.pass);
-        if (const std::string turned = turned_words(lay.move); !turned.empty())
-            name += ", " + QString::fromStdString(turned);
+        if (plan.passes > 1) name += in_words("on-drawing.pass", {{"pass", lay.pass}});
+        if (const std::string how = desk_.say(turned(lay.move)); !how.empty())
+            name += ", " + QString::fromStdString(how);
         cell(0, y, name, false);
         cell(1, y, shown(show_number(upright ? low.from_bottom : low.from_left, display)), true);
         cell(2, y, shown(show_number(upright ? high.from_top : high.from_right, display)), true);

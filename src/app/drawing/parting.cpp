@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/fields.h"
 
 namespace skarvel {
@@ -175,8 +176,8 @@ void Parting::paint(QPainter& p, const FaceView& view) const {
     const Display& display = desk_.shop().display;
     QString words = shown(skarvel::show(tried_->at.value, display));
     words += tried_->crossed > Length{}
-                 ? QObject::tr(" · crosses %1 of ink").arg(shown(skarvel::show(tried_->crossed, display)))
-                 : QObject::tr(" · crosses no ink");
+                 ? in_words("on-drawing.crosses-of-ink", {{"crossed", shown(skarvel::show(tried_->crossed, display))}})
+                 : in_words("on-drawing.crosses-no-ink");
     p.setFont(Theme::font(15, QFont::Medium));
     const QRectF text = p.fontMetrics().boundingRect(words).adjusted(-8, -4, 8, 4);
     QRectF chip(QPointF(), text.size());

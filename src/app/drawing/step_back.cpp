@@ -6,6 +6,7 @@
 
 #include "drawing/scale.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -75,18 +76,17 @@ void Drawing::paint_step_back(QPainter& p) {
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     const Display& display = desk_.shop().display;
-    p.drawText(QRectF(paper_side, floor + 8, width() - 2 * paper_side, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("Seen from %1, with the eye %2 from the screen%3")
-                   .arg(QString::fromStdString(show_far(distance, display)), shown(skarvel::show(eye, display)),
-                        matched_dots_per_mm_ > 0 ? QString() : tr(" (screen not matched)")));
+    p.drawText(
+        QRectF(paper_side, floor + 8, width() - 2 * paper_side, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+        in_words("on-drawing.seen-from-with-the",
+                 {{"distance", QString::fromStdString(show_far(distance, display))},
+                  {"eye", shown(skarvel::show(eye, display))},
+                  {"matched", matched_dots_per_mm_ > 0 ? QString() : in_words("on-drawing.screen-not-matched")}}));
     p.setPen(t.pencil);
     p.setFont(Theme::font(15));
     p.drawText(QRectF(paper_side, floor + Theme::px(32), width() - 2 * paper_side, Theme::px(50)),
                Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
-               matching_ ? tr("Lay a rule on the screen: drag the end of the line, or press + and −, until it is 4 in "
-                              "(101.6 mm) long; Enter keeps it.")
-                         : tr("S goes back. M matches the screen. , and . move the eye. The distance is in the tray, "
-                              "under Read from where."));
+               matching_ ? in_words("on-drawing.lay-a-rule-on") : in_words("on-drawing.s-goes-back-m"));
     if (matching_) {
         const double length = dots_per_mm * 101.6;
         const QPointF a(paper_side, Theme::px(80));

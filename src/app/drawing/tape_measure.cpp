@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -59,9 +60,9 @@ QString Drawing::measured_text() const {
     const Length up = from_grid(std::abs(by.y));
     const Length straight = Length::from_mm(std::hypot(across.in_mm(), up.in_mm()));
     const Display& display = desk_.shop().display;
-    return tr("%1   across %2, up %3")
-        .arg(shown(skarvel::show(straight, display)), shown(skarvel::show(across, display)),
-             shown(skarvel::show(up, display)));
+    return in_words("on-drawing.across-up", {{"straight", shown(skarvel::show(straight, display))},
+                                             {"across", shown(skarvel::show(across, display))},
+                                             {"up", shown(skarvel::show(up, display))}});
 }
 
 void Drawing::paint_tape_measure(QPainter& p) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/ribbon.h"
 
 namespace skarvel {
@@ -16,7 +17,7 @@ constexpr double side = 24;
 
 Together::Together(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setObjectName("together");
-    setAccessibleName(tr("All signs of the job"));
+    setAccessibleName(in_words("on-drawing.all-signs-of-the"));
 }
 
 void Together::refresh() {
@@ -81,10 +82,10 @@ void Together::lay_out_side_by_side() {
                                       y + static_cast<double>(whole.high.y - f->face->blank->face.high.y) * scale);
                 shown_.push_back({f, view});
                 const Sign& sign = desk_.job().signs[f->face->at.sign];
-                texts_.push_back(
-                    {QRectF(x, y + h + 2, std::max(w, 120.0), label),
-                     QString::fromStdString(label_of(sign)) + (f->face->at.face > 0 ? tr(", back") : QString()), false,
-                     Qt::AlignLeft | Qt::AlignVCenter});
+                texts_.push_back({QRectF(x, y + h + 2, std::max(w, 120.0), label),
+                                  QString::fromStdString(label_of(sign)) +
+                                      (f->face->at.face > 0 ? in_words("word.back") : QString()),
+                                  false, Qt::AlignLeft | Qt::AlignVCenter});
             }
             x += std::max(w, 124.0) + gap;
             row = std::max(row, h);
@@ -144,15 +145,16 @@ void Together::lay_out_post() {
         const ArmPlan& arm = plan.arms[i];
         const double y = y_at(arm.from_top);
         lines_.emplace_back(middle + wide / 2, y, mark_x - 4, y);
-        texts_.push_back({QRectF(mark_x, y - Theme::px(13), Theme::px(186), Theme::px(26)),
-                          tr("mark at %1").arg(shown(skarvel::show(arm.from_top, desk_.shop().display))), true,
-                          Qt::AlignLeft | Qt::AlignVCenter});
+        texts_.push_back(
+            {QRectF(mark_x, y - Theme::px(13), Theme::px(186), Theme::px(26)),
+             in_words("on-drawing.mark-at", {{"from_top", shown(skarvel::show(arm.from_top, desk_.shop().display))}}),
+             true, Qt::AlignLeft | Qt::AlignVCenter});
         const auto which =
             std::find_if(post.arms.begin(), post.arms.end(), [&](const PostArm& a) { return a.sign == arm.sign; });
         if (which == post.arms.end()) continue;
         const auto index = static_cast<std::size_t>(which - post.arms.begin());
-        Callout& box =
-            callout("gap-" + QString::number(index), tr("changes the gap above this sign"), which->gap, tr("gap "));
+        Callout& box = callout("gap-" + QString::number(index), in_words("on-drawing.changes-the-gap-above"),
+                               which->gap, in_words("on-drawing.gap"));
         box.decide = [this, index](const Measure& m) {
             Job job = desk_.job();
             if (job.post && index < job.post->arms.size()) job.post->arms[index].gap = m;
@@ -165,8 +167,8 @@ void Together::lay_out_post() {
         box.show();
         lines_.emplace_back(gap_x + box.width() + 4, (gap_top + y) / 2, middle - wide / 2, (gap_top + y) / 2);
     }
-    Callout& height_box =
-        callout("post-height", tr("changes the height of the post above the ground"), post.height, tr("above ground "));
+    Callout& height_box = callout("post-height", in_words("on-drawing.changes-the-height-of-the-post"), post.height,
+                                  in_words("on-drawing.above-ground"));
     height_box.decide = [this](const Measure& m) {
         Job job = desk_.job();
         if (job.post) job.post->height = m;
@@ -175,9 +177,10 @@ void Together::lay_out_post() {
     if (!height_box.hasFocus())
         height_box.move(static_cast<int>(mark_x), static_cast<int>(ground_) - height_box.height() - 6);
     height_box.show();
-    texts_.push_back({QRectF(mark_x, ground_ + 6, Theme::px(220), Theme::px(24)),
-                      tr("saw the post to %1").arg(shown(skarvel::show(plan.sawn, desk_.shop().display))), false,
-                      Qt::AlignLeft | Qt::AlignVCenter});
+    texts_.push_back(
+        {QRectF(mark_x, ground_ + 6, Theme::px(220), Theme::px(24)),
+         in_words("on-drawing.saw-the-post-to", {{"length", shown(skarvel::show(plan.sawn, desk_.shop().display))}}),
+         false, Qt::AlignLeft | Qt::AlignVCenter});
     needed_height_ = static_cast<int>(top + room + Theme::px(28));
 }
 
@@ -195,8 +198,8 @@ void Together::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.sheet);
     paint_heading(
         p, width(),
-        post_.isEmpty() ? tr("All signs of the job, at one scale") : tr("The post, with the marks to make on it"),
-        tr("Click a sign to take it in hand."));
+        post_.isEmpty() ? in_words("on-drawing.all-signs-of-the-job") : in_words("on-drawing.the-post-with-the"),
+        in_words("on-drawing.click-a-sign-to"));
     if (!post_.isEmpty()) {
         p.fillRect(post_, QColor("#b79a72"));
         p.setPen(QPen(t.graphite, 1));

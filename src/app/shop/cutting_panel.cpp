@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -20,11 +21,10 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     right->setSpacing(4);
     columns->addLayout(left, 1);
     columns->addLayout(right, 1);
-    left->addWidget(label(tr("Machines"), "title", this));
-    left->addWidget(
-        label(tr("Each with its beds: name, film across and along, and what of that it cuts."), "small", this));
+    left->addWidget(label(in_words("shop-page.machines"), "title", this));
+    left->addWidget(label(in_words("shop-page.each-with-its-beds"), "small", this));
     machines_ = list(left, this);
-    auto* add_machine = button(tr("Add a machine"), nullptr, this);
+    auto* add_machine = button(in_words("shop-page.add-a-machine"), nullptr, this);
     add_machine->setIcon(Theme::icon("plus"));
     connect(add_machine, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -36,10 +36,10 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     });
     left->addWidget(add_machine);
     left->addStretch(1);
-    right->addWidget(label(tr("Film in the drawer"), "title", this));
-    right->addWidget(label(tr("Rolls narrow what a load may be; sheets and leftovers are used first."), "small", this));
+    right->addWidget(label(in_words("shop-page.film-in-the-drawer"), "title", this));
+    right->addWidget(label(in_words("shop-page.rolls-narrow-what-a"), "small", this));
     films_ = list(right, this);
-    auto* add_film = button(tr("Add film"), nullptr, this);
+    auto* add_film = button(in_words("shop-page.add-film"), nullptr, this);
     add_film->setIcon(Theme::icon("plus"));
     connect(add_film, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -49,15 +49,15 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     });
     right->addWidget(add_film);
     right->addSpacing(12);
-    right->addWidget(label(tr("Laying by hand"), "title", this));
-    right->addWidget(label(tr("How far sections come to lie off their place, two times out of three."), "small", this));
+    right->addWidget(label(in_words("shop-page.laying-by-hand"), "title", this));
+    right->addWidget(label(in_words("shop-page.how-far-sections-come"), "small", this));
     auto* hands = new QHBoxLayout;
     shift_ = measure(
-        tr("off its place"), exactly(desk_.shop().hands.shift),
+        in_words("shop-page.off-its-place"), exactly(desk_.shop().hands.shift),
         [](Shop& s, const Measure& m) { s.hands.shift = m.value; }, this);
     turn_ = number(
-        tr("turned by hundredths of a degree"), desk_.shop().hands.turn_hundredths, 0, 500, tr(" / 100 °"),
-        [](Shop& s, int v) { s.hands.turn_hundredths = v; }, this);
+        in_words("shop-page.turned-by-hundredths-of"), desk_.shop().hands.turn_hundredths, 0, 500,
+        in_words("shop-page.100"), [](Shop& s, int v) { s.hands.turn_hundredths = v; }, this);
     hands->addWidget(shift_);
     hands->addWidget(turn_);
     right->addLayout(hands);
@@ -87,7 +87,7 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     auto* head = new QHBoxLayout;
     head->setSpacing(4);
     head->addWidget(text(
-                        tr("name of machine %1").arg(i + 1), m.name,
+                        in_words("shop-page.name-of-machine", {{"number", i + 1}}), m.name,
                         [i](Shop& s, const std::string& typed) {
                             if (typed.empty() || i >= s.machines.size()) return;
                             // The usual mat goes with its machine.
@@ -96,12 +96,13 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
                         },
                         holder),
                     3);
-    head->addWidget(number(
-                        tr("speed of machine %1").arg(i + 1), m.knife.speed_mm_s, 1, 2000, tr(" mm/s"),
-                        [i](Shop& s, int v) { s.machines.at(i).knife.speed_mm_s = v; }, holder),
-                    2);
+    head->addWidget(
+        number(
+            in_words("shop-page.speed-of-machine", {{"number", i + 1}}), m.knife.speed_mm_s, 1, 2000,
+            in_words("shop-page.mm-s"), [i](Shop& s, int v) { s.machines.at(i).knife.speed_mm_s = v; }, holder),
+        2);
     head->addWidget(remover(
-        tr("remove machine %1").arg(i + 1),
+        in_words("shop-page.remove-machine", {{"number", i + 1}}),
         [i](Shop& s) {
             if (s.machines.size() > 1) s.machines.erase(s.machines.begin() + static_cast<long>(i));
         },
@@ -110,14 +111,14 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     auto* sends = new QHBoxLayout;
     sends->setSpacing(4);
     auto* address = text(
-        tr("address of machine %1").arg(i + 1), m.address,
+        in_words("shop-page.address-of-machine", {{"number", i + 1}}), m.address,
         [i](Shop& s, const std::string& typed) { s.machines.at(i).address = typed; }, holder);
-    address->setPlaceholderText(tr("where it listens"));
+    address->setPlaceholderText(in_words("shop-page.where-it-listens"));
     sends->addWidget(address, 3);
     auto* force = number(
-        tr("force of machine %1").arg(i + 1), m.force, 0, 2000, tr(" g"),
+        in_words("shop-page.force-of-machine", {{"number", i + 1}}), m.force, 0, 2000, in_words("word.g"),
         [i](Shop& s, int v) { s.machines.at(i).force = v; }, holder);
-    force->setSpecialValueText(tr("force as set"));
+    force->setSpecialValueText(in_words("shop-page.force-as-set"));
     sends->addWidget(force, 2);
     lines->addLayout(sends);
     lines->addWidget(bed_head(holder));
@@ -125,8 +126,8 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     lines->addWidget(print_row(i, holder));
     auto* more = new QHBoxLayout;
     for (const bool roll : {false, true}) {
-        auto* add = button(roll ? tr("Add a roll") : tr("Add a mat"), nullptr, holder);
-        add->setObjectName((roll ? tr("add a roll to machine %1") : tr("add a mat to machine %1")).arg(i + 1));
+        auto* add = button(roll ? in_words("shop-page.add-a-roll") : in_words("shop-page.add-a-mat"), nullptr, holder);
+        add->setObjectName(in_words(roll ? "shop-page.add-a-roll-to" : "shop-page.add-a-mat-to", {{"number", i + 1}}));
         more->addWidget(add);
         connect(add, &QPushButton::clicked, this, [this, i, roll] {
             edit([&](Shop& s) {
@@ -144,8 +145,9 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
 QWidget* CuttingPanel::bed_head(QWidget* parent) {
     auto* row = new QWidget(parent);
     auto* layout = row_in(row);
-    layout->addWidget(label(tr("bed"), "small", row), 3);
-    for (const QString& what : {tr("film, across"), tr("along"), tr("cut, across"), tr("along")})
+    layout->addWidget(label(in_words("shop-page.bed"), "small", row), 3);
+    for (const QString& what : {in_words("shop-page.film-across"), in_words("shop-page.along"),
+                                in_words("shop-page.cut-across"), in_words("shop-page.along")})
         layout->addWidget(label(what, "small", row), 2);
     // As wide as what removes a bed.
     layout->addSpacing(Theme::px(26));
@@ -156,7 +158,7 @@ QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* pa
     auto* row = new QWidget(parent);
     auto* layout = row_in(row);
     const Mat& mat = desk_.shop().machines[machine].beds[bed];
-    const auto named = [&](const QString& what) { return what.arg(bed + 1).arg(machine + 1); };
+    const auto named = [&](const char* what) { return in_words(what, {{"bed", bed + 1}, {"machine", machine + 1}}); };
     // The usual bed is one of these, kept by itself: it changes with them.
     const auto with = [machine, bed](Shop& s, const std::function<void(Mat&)>& change) {
         if (machine >= s.machines.size() || bed >= s.machines[machine].beds.size()) return;
@@ -168,25 +170,25 @@ QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* pa
         s.mat.machine = s.machines[machine].name;
     };
     layout->addWidget(text(
-                          named(tr("name of bed %1 of machine %2")), mat.name,
+                          named("shop-page.name-of-bed-of"), mat.name,
                           [with](Shop& s, const std::string& typed) {
                               if (!typed.empty()) with(s, [&](Mat& m) { m.name = typed; });
                           },
                           row),
                       3);
-    const auto add = [&](const QString& what, Length value, const std::function<Length&(Mat&)>& of) {
+    const auto add = [&](const char* what, Length value, const std::function<Length&(Mat&)>& of) {
         layout->addWidget(
             measure(
                 named(what), exactly(value),
                 [with, of](Shop& s, const Measure& l) { with(s, [&](Mat& m) { of(m) = l.value; }); }, row),
             2);
     };
-    add(tr("width of bed %1 of machine %2"), mat.width, [](Mat& m) -> Length& { return m.width; });
-    add(tr("length of bed %1 of machine %2"), mat.length, [](Mat& m) -> Length& { return m.length; });
-    add(tr("bed %1 of machine %2 cuts across"), mat.usable.across, [](Mat& m) -> Length& { return m.usable.across; });
-    add(tr("bed %1 of machine %2 cuts along"), mat.usable.along, [](Mat& m) -> Length& { return m.usable.along; });
+    add("shop-page.width-of-bed-of", mat.width, [](Mat& m) -> Length& { return m.width; });
+    add("shop-page.length-of-bed-of", mat.length, [](Mat& m) -> Length& { return m.length; });
+    add("shop-page.bed-of-machine-cuts", mat.usable.across, [](Mat& m) -> Length& { return m.usable.across; });
+    add("shop-page.bed-of-machine-cuts-along", mat.usable.along, [](Mat& m) -> Length& { return m.usable.along; });
     layout->addWidget(remover(
-        named(tr("remove bed %1 of machine %2")),
+        named("shop-page.remove-bed-of-machine"),
         [machine, bed](Shop& s) {
             auto& beds = s.machines.at(machine).beds;
             if (beds.size() > 1) beds.erase(beds.begin() + static_cast<long>(bed));
@@ -199,8 +201,8 @@ QWidget* CuttingPanel::print_row(std::size_t machine, QWidget* parent) {
     auto* row = new QWidget(parent);
     auto* layout = row_in(row);
     const Machine& m = desk_.shop().machines[machine];
-    auto* prints = new Check(tr("finds printed marks"), row);
-    prints->setObjectName(tr("machine %1 finds printed marks").arg(machine + 1));
+    auto* prints = new Check(in_words("shop-page.finds-printed-marks"), row);
+    prints->setObjectName(in_words("shop-page.machine-finds-printed-marks", {{"number", machine + 1}}));
     prints->setChecked(m.prints.has_value());
     connect(prints, &QCheckBox::clicked, this, [this, machine](bool on) {
         edit([&](Shop& s) {
@@ -209,9 +211,9 @@ QWidget* CuttingPanel::print_row(std::size_t machine, QWidget* parent) {
     });
     layout->addWidget(prints, 4);
     if (!m.prints) return row;
-    const auto add = [&](const QString& what, Length value, const std::function<Length&(PrintArea&)>& of) {
+    const auto add = [&](const char* what, Length value, const std::function<Length&(PrintArea&)>& of) {
         auto* made = measure(
-            what.arg(machine + 1), exactly(value),
+            in_words(what, {{"number", machine + 1}}), exactly(value),
             [machine, of](Shop& s, const Measure& l) {
                 if (s.machines.at(machine).prints) of(*s.machines.at(machine).prints) = l.value;
             },
@@ -219,12 +221,10 @@ QWidget* CuttingPanel::print_row(std::size_t machine, QWidget* parent) {
         made->setToolTip(made->accessibleName());
         layout->addWidget(made, 2);
     };
-    add(tr("width of the printed page of machine %1"), m.prints->page.across,
-        [](PrintArea& p) -> Length& { return p.page.across; });
-    add(tr("longest printed page of machine %1"), m.prints->page.along,
+    add("shop-page.width-of-the-printed", m.prints->page.across, [](PrintArea& p) -> Length& { return p.page.across; });
+    add("shop-page.longest-printed-page-of", m.prints->page.along,
         [](PrintArea& p) -> Length& { return p.page.along; });
-    add(tr("margin of the printed page of machine %1"), m.prints->margin,
-        [](PrintArea& p) -> Length& { return p.margin; });
+    add("shop-page.margin-of-the-printed", m.prints->margin, [](PrintArea& p) -> Length& { return p.margin; });
     return row;
 }
 
@@ -233,13 +233,13 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
     const auto [first, second] = two_lines_in(row);
     const FilmStock& f = desk_.shop().drawer[i];
     first->addWidget(text(
-                         tr("name of film %1").arg(i + 1), f.name,
+                         in_words("shop-page.name-of-film", {{"number", i + 1}}), f.name,
                          [i](Shop& s, const std::string& typed) {
                              if (i < s.drawer.size()) s.drawer[i].name = typed;
                          },
                          row),
                      3);
-    auto* kind = new Choice(tr("kind of film %1").arg(i + 1), row);
+    auto* kind = new Choice(in_words("shop-page.kind-of-film", {{"number", i + 1}}), row);
     for (const Film& film : desk_.library().trade.films)
         kind->addItem(QString::fromStdString(film.name), QString::fromStdString(film.id));
     kind->show_data(QString::fromStdString(f.film));
@@ -247,48 +247,48 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
         edit([&](Shop& s) { s.drawer.at(i).film = kind->currentData().toString().toStdString(); });
     });
     first->addWidget(kind, 3);
-    auto* sold = new Choice(tr("film %1 is a").arg(i + 1), row);
-    sold->addItem(tr("roll"));
-    sold->addItem(tr("sheet or leftover"));
+    auto* sold = new Choice(in_words("shop-page.film-is-a", {{"number", i + 1}}), row);
+    sold->addItem(in_words("shop-page.roll"));
+    sold->addItem(in_words("shop-page.sheet-or-leftover"));
     sold->setCurrentIndex(f.roll ? 0 : 1);
     connect(sold, &QComboBox::activated, this,
             [this, i](int at) { edit([&](Shop& s) { s.drawer.at(i).roll = at == 0; }); });
     second->addWidget(sold, 3);
     second->addWidget(measure(
-                          tr("width of film %1").arg(i + 1), exactly(f.width),
+                          in_words("shop-page.width-of-film", {{"number", i + 1}}), exactly(f.width),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).width = m.value; }, row),
                       2);
-    second->addWidget(label(tr("wide"), "small", row));
+    second->addWidget(label(in_words("word.wide"), "small", row));
     second->addWidget(measure(
-                          tr("length of film %1 left").arg(i + 1), exactly(f.left),
+                          in_words("shop-page.length-of-film-left", {{"number", i + 1}}), exactly(f.left),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).left = m.value; }, row),
                       2);
-    second->addWidget(label(tr("left"), "small", row));
+    second->addWidget(label(in_words("word.left"), "small", row));
     auto* colour = text(
-        tr("colour of film %1").arg(i + 1), f.colour,
+        in_words("shop-page.colour-of-film", {{"number", i + 1}}), f.colour,
         [i](Shop& s, const std::string& typed) {
             // "#1d5f7a", or nothing for any; anything else leaves it as it is.
             const bool named = typed.size() == 7 && QColor::isValidColor(QString::fromStdString(typed));
             if (i < s.drawer.size() && (typed.empty() || named)) s.drawer[i].colour = typed;
         },
         row);
-    colour->setPlaceholderText(tr("any colour"));
+    colour->setPlaceholderText(in_words("shop-page.any-colour"));
     auto* more = new QWidget(row);
     row->layout()->addWidget(more);
     auto* third = row_in(more);
     third->addWidget(colour, 2);
     third->addWidget(number(
-                         tr("price of film %1, in cents").arg(i + 1), f.price_cents, 0, 100'000, tr(" ¢"),
-                         [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
+                         in_words("shop-page.price-of-film-in", {{"number", i + 1}}), f.price_cents, 0, 100'000,
+                         in_words("shop-page.cents"), [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
                      2);
-    third->addWidget(label(tr("for"), "small", row));
+    third->addWidget(label(in_words("shop-page.for"), "small", row));
     auto* each = measure(
-        tr("film %1 is sold by").arg(i + 1), exactly(f.sold_by),
+        in_words("shop-page.film-is-sold-by", {{"number", i + 1}}), exactly(f.sold_by),
         [i](Shop& s, const Measure& m) { s.drawer.at(i).sold_by = std::max(m.value, Length::sixtyfourths(1)); }, row);
-    each->setToolTip(tr("what the price is for, and what is bought at a time: a length of the roll, or of a sheet"));
+    each->setToolTip(in_words("shop-page.what-the-price-is"));
     third->addWidget(each, 2);
-    auto* pattern = new Check(tr("has a direction"), row);
-    pattern->setObjectName(tr("film %1 has a direction").arg(i + 1));
+    auto* pattern = new Check(in_words("shop-page.has-a-direction"), row);
+    pattern->setObjectName(in_words("shop-page.film-has-a-direction", {{"number", i + 1}}));
     pattern->setChecked(f.patterned);
     connect(pattern, &QCheckBox::clicked, this,
             [this, i](bool on) { edit([&](Shop& s) { s.drawer.at(i).patterned = on; }); });
@@ -297,7 +297,7 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
         auto* repeats = new QWidget(row);
         row->layout()->addWidget(repeats);
         auto* fourth = row_in(repeats);
-        auto* say = new QLabel(tr("the pattern repeats along and across after (0: no need to match)"), repeats);
+        auto* say = new QLabel(in_words("shop-page.the-pattern-repeats-along"), repeats);
         say->setProperty("role", "small");
         say->setWordWrap(true);
         fourth->addWidget(say, 4);
@@ -308,12 +308,14 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                     [i, of](Shop& s, const Measure& m) { s.drawer.at(i).*of = std::max(m.value, Length{}); }, repeats),
                 2);
         };
-        add(tr("pattern of film %1 repeats along").arg(i + 1), f.repeat_along, &FilmStock::repeat_along);
-        add(tr("pattern of film %1 repeats across").arg(i + 1), f.repeat_across, &FilmStock::repeat_across);
+        add(in_words("shop-page.pattern-of-film-repeats", {{"number", i + 1}}), f.repeat_along,
+            &FilmStock::repeat_along);
+        add(in_words("shop-page.pattern-of-film-repeats-across", {{"number", i + 1}}), f.repeat_across,
+            &FilmStock::repeat_across);
     }
     second->addWidget(remover(
-        tr("remove film %1").arg(i + 1), [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); },
-        row));
+        in_words("shop-page.remove-film", {{"number", i + 1}}),
+        [i](Shop& s) { s.drawer.erase(s.drawer.begin() + static_cast<long>(i)); }, row));
     return row;
 }
 

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 namespace {
@@ -25,10 +26,8 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     columns->setContentsMargins(24, 12, 24, 24);
     columns->setHorizontalSpacing(40);
     columns->setVerticalSpacing(6);
-    columns->addWidget(label(tr("The shop"), "title", body), 0, 0);
-    columns->addWidget(
-        label(tr("What you have and when you work. Every plan reads it; changes count at once."), "small", body), 1, 0,
-        1, 2);
+    columns->addWidget(label(in_words("shop-page.the-shop"), "title", body), 0, 0);
+    columns->addWidget(label(in_words("shop-page.what-you-have-and"), "small", body), 1, 0, 1, 2);
     auto* left = new QVBoxLayout;
     auto* right = new QVBoxLayout;
     left->setSpacing(4);
@@ -48,18 +47,20 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
         return widget;
     };
 
-    left->addWidget(label(tr("Measures"), "title", body));
-    unit_ = add(left, tr("shown in"), new Segmented(tr("shown in"), {tr("inches"), tr("millimetres")}, body));
-    fraction_ = add(left, tr("fractions to"), new Segmented(tr("fractions to"), {"1⁄16", "1⁄32", "1⁄64"}, body));
+    left->addWidget(label(in_words("shop-page.measures"), "title", body));
+    unit_ = add(left, in_words("shop-page.shown-in"),
+                new Segmented(in_words("shop-page.shown-in"),
+                              {in_words("shop-page.inches"), in_words("shop-page.millimetres")}, body));
+    fraction_ = add(left, in_words("shop-page.fractions-to"),
+                    new Segmented(in_words("shop-page.fractions-to"), {"1⁄16", "1⁄32", "1⁄64"}, body));
     connect(unit_, &Segmented::chosen, this,
             [this](int i) { edit([&](Shop& s) { s.display.unit = i == 0 ? Unit::Inch : Unit::Millimetre; }); });
     connect(fraction_, &Segmented::chosen, this,
             [this](int i) { edit([&](Shop& s) { s.display.denominator = 16 << i; }); });
     left->addSpacing(12);
-    left->addWidget(label(tr("What loads are cut on"), "title", body));
-    left->addWidget(
-        label(tr("Where a colour names no other bed. Beds are changed below, with their machines."), "small", body));
-    bed_ = new Choice(tr("usual bed"), body);
+    left->addWidget(label(in_words("shop-page.what-loads-are-cut"), "title", body));
+    left->addWidget(label(in_words("shop-page.where-a-colour-names"), "small", body));
+    bed_ = new Choice(in_words("shop-page.usual-bed"), body);
     left->addWidget(bed_);
     connect(bed_, &QComboBox::activated, this, [this](int i) {
         const auto beds = beds_of(desk_.shop().machines);
@@ -68,13 +69,15 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     });
     left->addStretch(1);
 
-    right->addWidget(label(tr("Your hours"), "title", body));
-    right->addWidget(label(tr("Hands-on work is laid on these; waits run day and night."), "small", body));
+    right->addWidget(label(in_words("shop-page.your-hours"), "title", body));
+    right->addWidget(label(in_words("shop-page.hands-on-work-is"), "small", body));
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);
     right->addLayout(grid);
-    const QStringList names{tr("Sunday"),   tr("Monday"), tr("Tuesday"), tr("Wednesday"),
-                            tr("Thursday"), tr("Friday"), tr("Saturday")};
+    const QStringList names{in_words("shop-page.sunday"),   in_words("shop-page.monday"),
+                            in_words("shop-page.tuesday"),  in_words("shop-page.wednesday"),
+                            in_words("shop-page.thursday"), in_words("shop-page.friday"),
+                            in_words("shop-page.saturday")};
     for (std::size_t row = 0; row < week.size(); ++row) {
         const int day = week.at(row);
         DayRow d{new Check(names.at(day), body), new QTimeEdit(body), new QTimeEdit(body)};
@@ -83,8 +86,8 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
             t->setButtonSymbols(QAbstractSpinBox::NoButtons);
             t->setKeyboardTracking(false);
         }
-        d.from->setAccessibleName(tr("%1 from").arg(names.at(day)));
-        d.to->setAccessibleName(tr("%1 to").arg(names.at(day)));
+        d.from->setAccessibleName(in_words("shop-page.from", {{"day", names.at(day)}}));
+        d.to->setAccessibleName(in_words("shop-page.to", {{"day", names.at(day)}}));
         const auto take = [this, d, day] {
             edit([&](Shop& s) {
                 auto& sittings = s.hours.days.at(static_cast<std::size_t>(day));
@@ -95,7 +98,7 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
                 } else if (from < to) {
                     sittings = {{from, to}};
                 } else {
-                    Q_EMIT desk_.said(tr("The hours end before they begin: kept as they were."), true);
+                    Q_EMIT desk_.said(in_words("shop-page.the-hours-end-before"), true);
                 }
             });
             refresh();
@@ -109,9 +112,12 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
         days_.push_back(d);
     }
     right->addSpacing(12);
-    right->addWidget(label(tr("The window"), "title", body));
-    theme_ = add(right, tr("light"), new Segmented(tr("light"), {tr("day"), tr("night")}, body));
-    text_ = add(right, tr("size of text"), new Segmented(tr("size of text"), {"100 %", "125 %", "150 %"}, body));
+    right->addWidget(label(in_words("shop-page.the-window"), "title", body));
+    theme_ =
+        add(right, in_words("shop-page.light"),
+            new Segmented(in_words("shop-page.light"), {in_words("shop-page.day"), in_words("shop-page.night")}, body));
+    text_ = add(right, in_words("shop-page.size-of-text"),
+                new Segmented(in_words("shop-page.size-of-text"), {"100 %", "125 %", "150 %"}, body));
     connect(theme_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(i == 1, Theme::text_percent()); });
     connect(text_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(Theme::night(), 100 + 25 * i); });
     left->addStretch(1);
@@ -138,7 +144,8 @@ void ShopPage::refresh() {
         const QSignalBlocker quiet(bed_);
         bed_->clear();
         for (const Mat& bed : beds_of(s.machines))
-            bed_->addItem(tr("%1, %2").arg(QString::fromStdString(bed.machine), QString::fromStdString(bed.name)),
+            bed_->addItem(in_words("shop-page.bed", {{"machine", QString::fromStdString(bed.machine)},
+                                                     {"name", QString::fromStdString(bed.name)}}),
                           QString::fromStdString(bed_name(bed)));
         bed_->show_data(QString::fromStdString(bed_name(s.mat)));
     }

@@ -4,6 +4,7 @@
 #include <QVBoxLayout>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -17,24 +18,23 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     right->setSpacing(4);
     columns->addLayout(left, 1);
     columns->addLayout(right, 1);
-    left->addWidget(label(tr("Boards"), "title", this));
-    left->addWidget(label(tr("sold in these lengths"), "small", this));
+    left->addWidget(label(in_words("shop-page.boards"), "title", this));
+    left->addWidget(label(in_words("shop-page.sold-in-these-lengths"), "small", this));
     lengths_ = new QLineEdit(this);
-    lengths_->setAccessibleName(tr("board lengths"));
+    lengths_->setAccessibleName(in_words("shop-page.board-lengths"));
     lengths_->setObjectName("board lengths");
     connect(lengths_, &QLineEdit::editingFinished, this, &WoodPanel::take_lengths);
     left->addWidget(lengths_);
-    left->addWidget(label(tr("the saw takes"), "small", this));
-    kerf_ = new MeasureField(desk_, tr("kerf of the saw"), this);
+    left->addWidget(label(in_words("shop-page.the-saw-takes"), "small", this));
+    kerf_ = new MeasureField(desk_, in_words("shop-page.kerf-of-the-saw"), this);
     connect(kerf_, &MeasureField::decided, this,
             [this](const Measure& m) { edit([&](Shop& s) { s.kerf = m.value; }); });
     left->addWidget(kerf_);
     left->addSpacing(12);
-    left->addWidget(label(tr("Sizes of our own"), "title", this));
-    left->addWidget(
-        label(tr("Name, real thickness and real width; they stand beside the standard sizes."), "small", this));
+    left->addWidget(label(in_words("shop-page.sizes-of-our-own"), "title", this));
+    left->addWidget(label(in_words("shop-page.name-real-thickness-and"), "small", this));
     stock_ = list(left, this);
-    auto* add_size = button(tr("Add a size"), nullptr, this);
+    auto* add_size = button(in_words("shop-page.add-a-size"), nullptr, this);
     add_size->setIcon(Theme::icon("plus"));
     connect(add_size, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -44,16 +44,15 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     });
     left->addWidget(add_size);
     left->addStretch(1);
-    right->addWidget(label(tr("Leftover wood"), "title", this));
-    right->addWidget(
-        label(tr("What it is, length, width and thickness. Blank says which of it would do."), "small", this));
+    right->addWidget(label(in_words("shop-page.leftover-wood"), "title", this));
+    right->addWidget(label(in_words("shop-page.what-it-is-length"), "small", this));
     leftovers_ = list(right, this);
-    auto* add_piece = button(tr("Add a piece"), nullptr, this);
+    auto* add_piece = button(in_words("shop-page.add-a-piece"), nullptr, this);
     add_piece->setIcon(Theme::icon("plus"));
     connect(add_piece, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
-            s.leftovers.push_back({"pine, behind the door", "pine", skarvel::measure("24"), skarvel::measure("5 1/2"),
-                                   skarvel::measure("3/4")});
+            s.leftovers.push_back({in_words("shop-page.new-leftover").toStdString(), "pine", skarvel::measure("24"),
+                                   skarvel::measure("5 1/2"), skarvel::measure("3/4")});
         });
     });
     right->addWidget(add_piece);
@@ -66,8 +65,7 @@ void WoodPanel::take_lengths() {
     for (const QString& part : lengths_->text().split(';', Qt::SkipEmptyParts)) {
         const auto read = read_field(desk_, part.trimmed());
         if (!read || read->value <= Length{}) {
-            Q_EMIT desk_.said(tr("\"%1\" is not a length: the boards were kept as they were.").arg(part.trimmed()),
-                              true);
+            Q_EMIT desk_.said(in_words("shop-page.is-not-a-length", {{"trimmed", part.trimmed()}}), true);
             return refresh();
         }
         lengths.push_back(read->value);
@@ -81,7 +79,7 @@ QWidget* WoodPanel::stock_row(std::size_t i) {
     auto* layout = row_in(row);
     const StockSize& size = desk_.shop().stock[i];
     layout->addWidget(text(
-                          tr("name of size %1").arg(i + 1), size.name,
+                          in_words("shop-page.name-of-size", {{"number", i + 1}}), size.name,
                           [i](Shop& s, const std::string& typed) {
                               if (!typed.empty() && i < s.stock.size()) s.stock[i].name = typed;
                           },
@@ -89,16 +87,17 @@ QWidget* WoodPanel::stock_row(std::size_t i) {
                       3);
     layout->addWidget(
         measure(
-            tr("thickness of size %1").arg(i + 1), exactly(size.thickness),
+            in_words("shop-page.thickness-of-size", {{"number", i + 1}}), exactly(size.thickness),
             [i](Shop& s, const Measure& m) { s.stock[i].thickness = s.stock[i].nominal_thickness = m.value; }, row),
         2);
     layout->addWidget(
         measure(
-            tr("width of size %1").arg(i + 1), exactly(size.width),
+            in_words("shop-page.width-of-size", {{"number", i + 1}}), exactly(size.width),
             [i](Shop& s, const Measure& m) { s.stock[i].width = s.stock[i].nominal_width = m.value; }, row),
         2);
     layout->addWidget(remover(
-        tr("remove size %1").arg(i + 1), [i](Shop& s) { s.stock.erase(s.stock.begin() + static_cast<long>(i)); }, row));
+        in_words("shop-page.remove-size", {{"number", i + 1}}),
+        [i](Shop& s) { s.stock.erase(s.stock.begin() + static_cast<long>(i)); }, row));
     return row;
 }
 
@@ -107,13 +106,13 @@ QWidget* WoodPanel::leftover_row(std::size_t i) {
     const auto [layout, sizes] = two_lines_in(row);
     const LeftoverWood& piece = desk_.shop().leftovers[i];
     layout->addWidget(text(
-                          tr("what leftover %1 is").arg(i + 1), piece.name,
+                          in_words("shop-page.what-leftover-is", {{"number", i + 1}}), piece.name,
                           [i](Shop& s, const std::string& typed) {
                               if (i < s.leftovers.size()) s.leftovers[i].name = typed;
                           },
                           row),
                       3);
-    auto* material = new Choice(tr("material of leftover %1").arg(i + 1), row);
+    auto* material = new Choice(in_words("shop-page.material-of-leftover", {{"number", i + 1}}), row);
     for (const Material& m : desk_.library().trade.materials)
         material->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
     material->show_data(QString::fromStdString(piece.material));
@@ -121,16 +120,16 @@ QWidget* WoodPanel::leftover_row(std::size_t i) {
         edit([&](Shop& s) { s.leftovers.at(i).material = material->currentData().toString().toStdString(); });
     });
     layout->addWidget(material, 2);
-    for (const auto& [name, which] : {std::pair{tr("length of leftover %1"), &LeftoverWood::length},
-                                      {tr("width of leftover %1"), &LeftoverWood::width},
-                                      {tr("thickness of leftover %1"), &LeftoverWood::thickness}}) {
+    for (const auto& [name, which] : {std::pair{"shop-page.length-of-leftover", &LeftoverWood::length},
+                                      {"shop-page.width-of-leftover", &LeftoverWood::width},
+                                      {"shop-page.thickness-of-leftover", &LeftoverWood::thickness}}) {
         sizes->addWidget(measure(
-                             name.arg(i + 1), piece.*which,
+                             in_words(name, {{"number", i + 1}}), piece.*which,
                              [i, which = which](Shop& s, const Measure& m) { s.leftovers.at(i).*which = m; }, row),
                          2);
     }
     layout->addWidget(remover(
-        tr("remove leftover %1").arg(i + 1),
+        in_words("shop-page.remove-leftover", {{"number", i + 1}}),
         [i](Shop& s) { s.leftovers.erase(s.leftovers.begin() + static_cast<long>(i)); }, row));
     return row;
 }

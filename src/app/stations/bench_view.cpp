@@ -7,6 +7,7 @@
 #include "drawing/face_painter.h"
 #include "stations/views.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/fields.h"
 
 namespace skarvel {
@@ -15,7 +16,9 @@ namespace {
 // The board laid down, with the section that the step is about lit.
 class StepPicture : public QWidget {
   public:
-    StepPicture(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) { setAccessibleName(tr("Where it goes")); }
+    StepPicture(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+        setAccessibleName(in_words("bench-view.where-it-goes"));
+    }
     std::optional<std::size_t> lit;
     StepId step;
 
@@ -66,14 +69,14 @@ QPushButton* big(const QString& text, const char* role, QWidget* parent) {
 
 BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setObjectName("bench");
-    setAccessibleName(tr("Bench"));
+    setAccessibleName(in_words("bench-view.bench"));
     setFocusPolicy(Qt::StrongFocus);
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(32, 16, 32, 16);
     all->setSpacing(8);
     auto* top = new QHBoxLayout;
     progress_ = label({}, nullptr, this);
-    leave_ = button(tr("Leave the bench (Esc)"), "bar", this);
+    leave_ = button(in_words("bench-view.leave-the-bench-esc"), "bar", this);
     leave_->setIcon(Theme::icon("arrow-left"));
     connect(leave_, &QPushButton::clicked, this, &BenchView::left);
     top->addWidget(leave_);
@@ -111,10 +114,10 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     all->addLayout(facts, 1);
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(12);
-    before_ = big(tr("Back"), nullptr, this);
-    not_dry_ = big(tr("Not dry yet"), nullptr, this);
-    after_ = big(tr("Look ahead"), nullptr, this);
-    done_ = big(tr("Done"), "main", this);
+    before_ = big(in_words("bench-view.back"), nullptr, this);
+    not_dry_ = big(in_words("bench-view.not-dry-yet"), nullptr, this);
+    after_ = big(in_words("bench-view.look-ahead"), nullptr, this);
+    done_ = big(in_words("bench-view.done"), "main", this);
     done_->setObjectName("done");
     before_->setObjectName("back");
     not_dry_->setObjectName("not-dry");
@@ -177,37 +180,38 @@ void BenchView::refresh() {
     progress_->setStyleSheet(QString("font-size:%1px; color:%2;").arg(Theme::px(18)).arg(t.pencil.name()));
     timer_for_->setStyleSheet(QString("font-size:%1px; color:%2;").arg(Theme::px(18)).arg(t.pencil.name()));
     next_->setStyleSheet(QString("font-size:%1px; color:%2;").arg(Theme::px(18)).arg(t.pencil.name()));
-    progress_->setText(tr("%1 of %2 steps done").arg(bench.done()).arg(bench.steps.size()));
+    progress_->setText(in_words("bench-view.of-steps-done", {{"done", bench.done()}, {"steps", bench.steps.size()}}));
     auto* picture = static_cast<StepPicture*>(picture_);
     picture->lit.reset();
     picture->step = s == nullptr ? StepId{} : s->id;
     if (s == nullptr) {
-        name_->setText(bench.steps.empty() ? tr("Nothing to do yet") : tr("Everything is done"));
-        instruction_->setText(bench.steps.empty() ? tr("Type the words at Lettering first.")
-                                                  : tr("Write it into the logbook."));
+        name_->setText(bench.steps.empty() ? in_words("bench-view.nothing-to-do-yet")
+                                           : in_words("bench-view.everything-is-done"));
+        instruction_->setText(bench.steps.empty() ? in_words("bench-view.type-the-words-at")
+                                                  : in_words("bench-view.write-it-into-the"));
         check_->clear();
         care_->clear();
         next_->clear();
         done_->setEnabled(false);
     } else {
-        name_->setText(shown(desk_.say(s->name)) + (s->done ? tr("  ✓ done") : QString()));
+        name_->setText(shown(desk_.say(s->name)) + (s->done ? in_words("bench-view.is-done") : QString()));
         instruction_->setText(shown(desk_.say(s->instruction)));
-        check_->setText(tr("Check: %1").arg(shown(desk_.say(s->check))));
+        check_->setText(in_words("bench-view.check", {{"check", shown(desk_.say(s->check))}}));
         QStringList care;
         for (const Reason& c : s->cautions) care << shown(desk_.say(c));
         care_->setText(care.join(" "));
         done_->setEnabled(true);
-        done_->setText(s->done                  ? tr("Not done after all")
-                       : s->work == Work::Proof ? tr("Read and signed")
-                                                : tr("Done"));
+        done_->setText(s->done                  ? in_words("bench-view.not-done-after-all")
+                       : s->work == Work::Proof ? in_words("bench-view.read-and-signed")
+                                                : in_words("bench-view.done"));
         if (s->work == Work::Lay || s->work == Work::Lift)
             picture->lit = static_cast<std::size_t>(std::max(0, s->number - 1));
         const auto at = static_cast<std::size_t>(s - bench.steps.data());
         next_->setText(at + 1 < bench.steps.size()
-                           ? tr("then: %1, %2")
-                                 .arg(shown(desk_.say(bench.steps[at + 1].name)),
-                                      QString::fromStdString(show_moment(bench.steps[at + 1].start)))
-                           : tr("then: nothing, this is the last step"));
+                           ? in_words("bench-view.then",
+                                      {{"name", shown(desk_.say(bench.steps[at + 1].name))},
+                                       {"start", QString::fromStdString(show_moment(bench.steps[at + 1].start))}})
+                           : in_words("bench-view.then-nothing-this-is"));
     }
     before_->setEnabled(!bench.steps.empty() && s != bench.steps.data());
     after_->setEnabled(s != nullptr && s + 1 < bench.steps.data() + bench.steps.size());
@@ -233,12 +237,13 @@ void BenchView::tick_timer() {
         const auto h = left.count() / 60;
         timer_->setText(h >= 24 ? QString::fromStdString(show_minutes(left))
                                 : QString("%1:%2").arg(h).arg(left.count() % 60, 2, 10, QChar('0')));
-        timer_for_->setText(tr("until %1").arg(QString::fromStdString(show_moment(s->start))));
+        timer_for_->setText(in_words("bench-view.until", {{"start", QString::fromStdString(show_moment(s->start))}}));
         not_dry_->setEnabled(std::any_of(desk_.plan().bench->steps.begin(), desk_.plan().bench->steps.end(),
                                          [](const Step& other) { return other.done && other.wait_after.count() > 0; }));
     } else {
-        timer_->setText(tr("now"));
-        timer_for_->setText(tr("about %1").arg(QString::fromStdString(show_minutes(s->hands_on))));
+        timer_->setText(in_words("word.now"));
+        timer_for_->setText(
+            in_words("bench-view.about", {{"hands_on", QString::fromStdString(show_minutes(s->hands_on))}}));
         not_dry_->setEnabled(s->work != Work::Proof && desk_.plan().bench->done() > 0);
     }
 }

@@ -3,6 +3,7 @@
 
 #include "stations/views.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/ribbon.h"
 
 namespace skarvel {
@@ -12,7 +13,9 @@ constexpr double side = 24;
 
 }  // namespace
 
-ClockView::ClockView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) { setAccessibleName(tr("The days")); }
+ClockView::ClockView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+    setAccessibleName(in_words("clock-view.the-days"));
+}
 
 void ClockView::refresh() {
     const Schedule& c = *desk_.plan().clock;
@@ -36,8 +39,8 @@ void ClockView::paintEvent(QPaintEvent*) {
     const StationLine& line = lines.at(static_cast<std::size_t>(Station::Clock));
     QString title = shown(desk_.say(line.first)) + ", " + shown(desk_.say(line.second));
     title[0] = title[0].toUpper();
-    paint_heading(p, width(), c.slots.empty() ? tr("Nothing to plan yet") : title,
-                  tr("Hands-on work on your hours, solid; waits run day and night, hatched."));
+    paint_heading(p, width(), c.slots.empty() ? in_words("clock-view.nothing-to-plan-yet") : title,
+                  in_words("clock-view.hands-on-work-on"));
     if (c.slots.empty()) return;
 
     const std::vector<Task>& tasks = *desk_.plan().tasks;
@@ -94,7 +97,9 @@ void ClockView::paintEvent(QPaintEvent*) {
             hatch(p, wait, t.line);
             QString words = QString::fromStdString(show_minutes(waits[slot.task]));
             if (windows[slot.task])
-                words = tr("[ %1 to %2 ]").arg(words, QString::fromStdString(show_minutes(*windows[slot.task])));
+                words =
+                    in_words("clock-view.window",
+                             {{"name", words}, {"length", QString::fromStdString(show_minutes(*windows[slot.task]))}});
             p.setFont(Theme::font(13, QFont::Medium));
             const QRectF plate(wait.left() + 8, wait.top() + 1, QFontMetrics(p.font()).horizontalAdvance(words) + 10,
                                wait.height() - 2);

@@ -4,20 +4,21 @@
 #include <algorithm>
 
 #include "lettering/setting.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
 ComposePart::ComposePart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
-    add(label(tr("Mark the words that matter most."), "small", this));
+    add(label(in_words("compose-part.mark-the-words-that"), "small", this));
     stress_ = list("stress");
-    stressed_typeface_ =
-        field(tr("typeface of the marked words"), new Choice(tr("typeface of the marked words"), this));
+    stressed_typeface_ = field(in_words("compose-part.typeface-of-the-marked"),
+                               new Choice(in_words("compose-part.typeface-of-the-marked"), this));
     const auto& typefaces = desk_.library().typefaces;
     for (const Typeface& t : typefaces) stressed_typeface_->addItem(text_of(t.name.family + " " + t.name.style));
     const auto script = std::find_if(typefaces.begin(), typefaces.end(), [](const Typeface& t) { return t.script; });
     stressed_typeface_->setCurrentIndex(script == typefaces.end() ? 0 : static_cast<int>(script - typefaces.begin()));
     connect(stressed_typeface_, &QComboBox::activated, this, [this] { propose(); });
-    QPushButton* go = button(tr("Propose lines"), "primary", this);
+    QPushButton* go = button(in_words("compose-part.propose-lines"), "primary", this);
     go->setObjectName("propose");
     add(go);
     connect(go, &QPushButton::clicked, this, [this] { propose(); });
@@ -55,7 +56,7 @@ void ComposePart::show_found() {
         const QFontMetrics m(stress_->font());
         QPushButton* chip = button(m.elidedText(words[i], Qt::ElideRight, 80), "chip", chip_holder_);
         chip->setCheckable(true);
-        chip->setAccessibleName(tr("stress %1").arg(words[i]));
+        chip->setAccessibleName(in_words("compose-part.stress", {{"words", words[i]}}));
         chip->setObjectName("stress " + words[i]);
         chip->setToolTip(words[i]);
         grid->addWidget(chip, i / 3, i % 3);

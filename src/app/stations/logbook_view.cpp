@@ -4,6 +4,7 @@
 
 #include "stations/views.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/fields.h"
 
 namespace skarvel {
@@ -26,21 +27,25 @@ QWidget* card(const LogRecord& r, QWidget* parent) {
     QString words = text(r.words).replace('\n', " / ");
     layout->addWidget(label(words + ", " + text(r.size), nullptr, frame), 1, 0, 1, 2);
     const QString made = r.paint.empty() ? text(r.making) : text(r.making) + ", " + text(r.paint);
-    layout->addWidget(label(QObject::tr("%1; %2, %3; %4 sections in %5 loads, %6 keepers")
-                                .arg(made, text(r.film), text(r.film_length))
-                                .arg(r.sections)
-                                .arg(r.loads)
-                                .arg(r.keepers),
+    layout->addWidget(label(in_words("logbook-view.sections-in-loads-keepers", {{"made", made},
+                                                                                {"film", text(r.film)},
+                                                                                {"film_length", text(r.film_length)},
+                                                                                {"sections", r.sections},
+                                                                                {"loads", r.loads},
+                                                                                {"keepers", r.keepers}}),
                             nullptr, frame),
                       2, 0, 1, 2);
-    QString times = QObject::tr("%1 hands-on as planned").arg(text(show_minutes(Minutes(r.hands_on_minutes))));
+    QString times = in_words("logbook-view.hands-on-as-planned",
+                             {{"hands_on_minutes", text(show_minutes(Minutes(r.hands_on_minutes)))}});
     if (r.elapsed_minutes > 0)
-        times += QObject::tr(", %1 from first tick to last").arg(text(show_minutes(Minutes(r.elapsed_minutes))));
+        times += in_words("logbook-view.from-first-tick-to",
+                          {{"elapsed_minutes", text(show_minutes(Minutes(r.elapsed_minutes)))}});
     layout->addWidget(label(times, "small", frame), 3, 0, 1, 2);
     const char* role = r.outcome == "good" ? "good" : r.outcome == "poor" ? "stop" : "look";
     layout->addWidget(label(text(r.outcome), role, frame), 4, 0);
     if (!r.note.empty())
-        layout->addWidget(label(QObject::tr("Next time: %1").arg(text(r.note)), nullptr, frame), 5, 0, 1, 2);
+        layout->addWidget(label(in_words("logbook-view.next-time", {{"note", text(r.note)}}), nullptr, frame), 5, 0, 1,
+                          2);
     return frame;
 }
 
@@ -52,8 +57,10 @@ QWidget* cuts_table(const std::vector<CutRecord>& cuts, QWidget* parent) {
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(20);
     grid->setVerticalSpacing(4);
-    const QStringList heads{QObject::tr("when"),  QObject::tr("what"),    QObject::tr("machine"), QObject::tr("film"),
-                            QObject::tr("force"), QObject::tr("outcome"), QObject::tr("time")};
+    const QStringList heads{in_words("logbook-view.when"),    in_words("logbook-view.what"),
+                            in_words("logbook-view.machine"), in_words("word.film"),
+                            in_words("word.force"),           in_words("word.outcome"),
+                            in_words("logbook-view.time")};
     for (int c = 0; c < heads.size(); ++c) grid->addWidget(label(heads[c], "small", table), 0, c);
     constexpr std::size_t most = 40;
     for (std::size_t i = 0; i < std::min(most, cuts.size()); ++i) {
@@ -63,17 +70,18 @@ QWidget* cuts_table(const std::vector<CutRecord>& cuts, QWidget* parent) {
             grid->addWidget(label(words, role, table), row, column);
         };
         put(0, shown(r.at).replace('T', "  "), "small");
-        put(1, r.what.empty() ? QObject::tr("test cut") : QObject::tr("%1, %2").arg(shown(r.what), shown(r.job)));
+        put(1, r.what.empty() ? in_words("logbook-view.test-cut")
+                              : in_words("logbook-view.what-job", {{"what", shown(r.what)}, {"job", shown(r.job)}}));
         put(2, shown(r.machine));
         put(3, shown(r.film));
-        put(4, r.force > 0 ? QObject::tr("%1 g").arg(r.force) : QObject::tr("as set"));
+        put(4, r.force > 0 ? in_words("logbook-view.g", {{"force", r.force}}) : in_words("logbook-view.as-set"));
         put(5,
-            r.outcome == "good"           ? QObject::tr("good")
-            : r.outcome == "not-through"  ? QObject::tr("not through")
-            : r.outcome == "into-backing" ? QObject::tr("into the backing")
+            r.outcome == "good"           ? in_words("word.good")
+            : r.outcome == "not-through"  ? in_words("logbook-view.not-through")
+            : r.outcome == "into-backing" ? in_words("logbook-view.into-the-backing")
                                           : shown(r.outcome),
             r.outcome == "good" ? "good" : "look");
-        put(6, QObject::tr("%1 s").arg(r.seconds), "small");
+        put(6, in_words("logbook-view.s", {{"seconds", r.seconds}}), "small");
     }
     grid->setColumnStretch(1, 1);
     return table;
@@ -84,7 +92,7 @@ QWidget* cuts_table(const std::vector<CutRecord>& cuts, QWidget* parent) {
 LogbookView::LogbookView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     setWidgetResizable(true);
     setObjectName("logbook");
-    setAccessibleName(tr("Logbook"));
+    setAccessibleName(in_words("logbook-view.logbook"));
 }
 
 void LogbookView::refresh() {
@@ -93,17 +101,15 @@ void LogbookView::refresh() {
     auto* layout = new QVBoxLayout(body);
     layout->setContentsMargins(24, 10, 24, 24);
     layout->setSpacing(10);
-    layout->addWidget(label(tr("What happened"), "title", body));
+    layout->addWidget(label(in_words("logbook-view.what-happened"), "title", body));
     const auto& records = desk_.records();
-    layout->addWidget(label(records.empty()
-                                ? tr("Nothing yet. Finish a job, and it is written here: what, with which film and "
-                                     "paint, how long, how it turned out.")
-                                : tr("Newest first. What you note here is what you will want to know next time."),
+    layout->addWidget(label(records.empty() ? in_words("logbook-view.nothing-yet-finish-a")
+                                            : in_words("logbook-view.newest-first-what-you"),
                             "small", body));
     for (const LogRecord& r : records) layout->addWidget(card(r, body));
     if (!desk_.cuts().empty()) {
         layout->addSpacing(12);
-        layout->addWidget(label(tr("What went to a cutter"), "title", body));
+        layout->addWidget(label(in_words("logbook-view.what-went-to-a"), "title", body));
         layout->addWidget(cuts_table(desk_.cuts(), body));
     }
     layout->addStretch(1);

@@ -5,6 +5,7 @@
 
 #include "stations/views.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "ticket/ticket.h"
 
 namespace skarvel {
@@ -44,7 +45,7 @@ std::vector<std::pair<double, double>> openings() { return {{0.13, 0.31}, {0.39,
 }  // namespace
 
 MethodView::MethodView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
-    setAccessibleName(tr("The build-up"));
+    setAccessibleName(in_words("method-view.the-build-up"));
 }
 
 void MethodView::refresh() {
@@ -75,8 +76,8 @@ double MethodView::draw(QPainter* p) const {
     const ColourPlan& colour = *desk_.face_plan();
     const BuildUp& b = *colour.method;
     if (p != nullptr) {
-        paint_heading(*p, width(), tr("The build-up, from the last coat down to bare wood"),
-                      tr("A cut through the finished sign. Thickness is not to scale."));
+        paint_heading(*p, width(), in_words("method-view.the-build-up-from"),
+                      in_words("method-view.a-cut-through-the"));
     }
     const double bar_wide = (width() - 2 * side) * 0.60;
     const double text_x = side + bar_wide + 20;
@@ -128,7 +129,7 @@ double MethodView::draw(QPainter* p) const {
             p->setFont(Theme::font(13));
             p->setPen(t.pencil);
             const QString detail =
-                shown(desk_.say(layer.detail)) + (layer.lifted ? tr(", lifted in the end") : QString());
+                shown(desk_.say(layer.detail)) + (layer.lifted ? in_words("method-view.lifted-in-the-end") : QString());
             p->drawText(QRectF(text_x, text_y + Theme::px(19), text_wide, Theme::px(36)),
                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
         }
@@ -198,9 +199,11 @@ double MethodView::draw(QPainter* p) const {
         p->drawLine(QPointF(side, y), QPointF(width() - side, y));
     }
     const auto n = colour.cut.loads->sections.size();
-    QString order = n == 0 ? QString() : n == 1 ? tr("Order: one section.") : tr("Order: lay 1 to %1").arg(n);
+    QString order = n == 0   ? QString()
+                    : n == 1 ? in_words("method-view.order-one-section")
+                             : in_words("method-view.order-lay-1-to", {{"sections", n}});
     if (n > 1 && colour.cut.making.way == Way::PaintThrough)
-        order += tr(", one pass, masks lap without meeting ink; lift %1 to 1, across the grain.").arg(n);
+        order += in_words("method-view.one-pass-masks-lap", {{"sections", n}});
     const QRectF needed =
         QFontMetricsF(Theme::font(15)).boundingRect(QRectF(0, 0, width() - 2 * side, 1000), Qt::TextWordWrap, order);
     if (p != nullptr) {

@@ -2,11 +2,12 @@
 
 #include "stations/cutting_parts.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
 OtherWays::OtherWays(Desk& desk, QWidget* parent) : TrayPart(desk, parent), seeking_(this) {
-    seek_ = button(tr("Look for other ways"), nullptr, this);
+    seek_ = button(in_words("other-ways.look-for-other-ways"), nullptr, this);
     seek_->setObjectName("look for other ways");
     add(seek_);
     ways_ = list("alternatives");
@@ -32,15 +33,15 @@ void OtherWays::seek() {
 
 void OtherWays::show_found() {
     seek_->setEnabled(!seeking_.busy());
-    seek_->setText(seeking_.busy() ? tr("Looking ...") : tr("Look for other ways"));
+    seek_->setText(seeking_.busy() ? in_words("other-ways.looking") : in_words("other-ways.look-for-other-ways"));
     clear(ways_);
     if (!found_) return;
     auto* rows = ways_->layout();
     const CutFigures now = figures_of(desk_.plan(), desk_.colour().id);
-    QLabel* as_drawn = label(tr("As drawn: %1").arg(words_of(now)), "small", ways_);
+    QLabel* as_drawn = label(in_words("other-ways.as-drawn", {{"numbers", words_of(now)}}), "small", ways_);
     as_drawn->setWordWrap(true);
     rows->addWidget(as_drawn);
-    if (found_->empty()) rows->addWidget(label(tr("Nothing else comes out better or different."), "small", ways_));
+    if (found_->empty()) rows->addWidget(label(in_words("other-ways.nothing-else-comes-out"), "small", ways_));
     for (std::size_t i = 0; i < found_->size(); ++i) {
         const Alternative& a = (*found_)[i];
         QPushButton* take = button({}, nullptr, ways_);
@@ -74,33 +75,33 @@ bool OtherWays::eventFilter(QObject* watched, QEvent* event) {
 }
 
 QString OtherWays::words_of(const CutFigures& f) const {
-    return tr("%1, %2, %3 of film, %4 by hand")
-        .arg(f.sections == 1 ? tr("1 section") : tr("%1 sections").arg(f.sections),
-             f.loads == 1 ? tr("1 load") : tr("%1 loads").arg(f.loads), length(f.film),
-             text_of(show_minutes(f.hands_on)));
+    return in_words("other-ways.of-film-by-hand", {{"sections", f.sections},
+                                                   {"loads", f.loads},
+                                                   {"film", length(f.film)},
+                                                   {"hands_on", text_of(show_minutes(f.hands_on))}});
 }
 
 // Only what differs, with by how much.
 QString OtherWays::compared(const CutFigures& f, const CutFigures& now) const {
     QStringList parts;
-    const auto count = [&](int is, int was, const QString& one, const QString& many) {
-        if (is == was) return;
-        const int by = std::abs(is - was);
-        parts << (is < was ? tr("%1 %2 fewer") : tr("%1 %2 more")).arg(by).arg(by == 1 ? one : many);
+    const auto count = [&](int is, int was, const char* fewer, const char* more) {
+        if (is != was) parts << in_words(is < was ? fewer : more, {{"by", std::abs(is - was)}});
     };
-    count(f.loads, now.loads, tr("load"), tr("loads"));
-    count(f.sections, now.sections, tr("section"), tr("sections"));
-    count(f.crossings, now.crossings, tr("seam across ink"), tr("seams across ink"));
-    if (f.crossed > now.crossed) parts << tr("%1 of ink crossed").arg(length(f.crossed - now.crossed));
+    count(f.loads, now.loads, "other-ways.fewer-loads", "other-ways.more-loads");
+    count(f.sections, now.sections, "other-ways.fewer-sections", "other-ways.more-sections");
+    count(f.crossings, now.crossings, "other-ways.fewer-crossings", "other-ways.more-crossings");
+    if (f.crossed > now.crossed)
+        parts << in_words("other-ways.of-ink-crossed", {{"crossed", length(f.crossed - now.crossed)}});
     if (f.film != now.film) {
-        parts << (f.film < now.film ? tr("%1 less film").arg(length(now.film - f.film))
-                                    : tr("%1 more film").arg(length(f.film - now.film)));
+        parts << (f.film < now.film ? in_words("other-ways.less-film", {{"film", length(now.film - f.film)}})
+                                    : in_words("other-ways.more-film", {{"film", length(f.film - now.film)}}));
     }
     if (f.hands_on != now.hands_on) {
         const auto by = Minutes(std::abs((f.hands_on - now.hands_on).count()));
-        parts << (f.hands_on < now.hands_on ? tr("%1 less work") : tr("%1 more work")).arg(text_of(show_minutes(by)));
+        parts << in_words(f.hands_on < now.hands_on ? "other-ways.less-work" : "other-ways.more-work",
+                          {{"time", text_of(show_minutes(by))}});
     }
-    return parts.isEmpty() ? tr("comes out the same") : parts.join(", ");
+    return parts.isEmpty() ? in_words("other-ways.comes-out-the-same") : parts.join(", ");
 }
 
 }  // namespace skarvel

@@ -1,11 +1,12 @@
 #include <cmath>
 
 #include "stations/cutting_parts.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
 ProofPart::ProofPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), proving_(this) {
-    prove_ = button(tr("Read the files back and lay them"), nullptr, this);
+    prove_ = button(in_words("proof-part.read-the-files-back"), nullptr, this);
     prove_->setObjectName("prove");
     add(prove_);
     evidence_ = list("evidence");
@@ -38,7 +39,8 @@ void ProofPart::read_back() {
 
 void ProofPart::show_found() {
     prove_->setEnabled(!proving_.busy() && desk_.current());
-    prove_->setText(proving_.busy() ? tr("Cutting, weeding, laying ...") : tr("Read the files back and lay them"));
+    prove_->setText(proving_.busy() ? in_words("proof-part.cutting-weeding-laying")
+                                    : in_words("proof-part.read-the-files-back"));
     clear(evidence_);
     if (!proven_) return;
     auto* rows = evidence_->layout();
@@ -52,10 +54,11 @@ void ProofPart::show_found() {
     for (const auto& [format, e] : *proven_) {
         double farthest = 0;
         for (const ColourProof& c : e.as_cut) farthest = std::max(farthest, c.deviation.in_mm());
-        line(tr("%1, as cut: %2")
-                 .arg(names.at(format),
-                      e.good() ? tr("no edge farther off than %1 mm").arg(std::ceil(farthest * 1000) / 1000)
-                               : tr("does not go together")),
+        line(in_words("proof-part.as-cut",
+                      {{"format", names.at(format)},
+                       {"found", e.good() ? in_words("proof-part.no-edge-farther-off",
+                                                     {{"farthest", std::ceil(farthest * 1000) / 1000}})
+                                          : in_words("proof-part.does-not-go-together")}}),
              e.good() ? "good" : "stop");
         for (const Problem& p : e.problems) line(say(p.what), "small");
         for (const auto* all : {&e.as_cut, &e.as_measured}) {
@@ -65,24 +68,20 @@ void ProofPart::show_found() {
         }
     }
     const Evidence& first = proven_->begin()->second;
-    if (!first.by_hand.empty())
-        line(tr("On the drawing: each seam, and one bad try of your hands, dashed, eight times as far off as it "
-                "is."),
-             "small");
+    if (!first.by_hand.empty()) line(in_words("proof-part.on-the-drawing-each"), "small");
     Length shift;
     for (const ColourProof& c : first.as_measured) shift = std::max(shift, c.largest_shift);
-    line(tr("As measured: the sheet's rounding moves no section by more than %1 mm.")
-             .arg(std::ceil(shift.in_mm() * 100) / 100),
-         "small");
+    line(in_words("proof-part.as-measured-the-sheets", {{"shift", std::ceil(shift.in_mm() * 100) / 100}}), "small");
     for (const SeamByHand& s : first.by_hand) {
         const bool safe = s.share_open <= 0.05;
-        line(tr("By hand, %1 | %2: opens in %3 of 100 tries%4.")
-                 .arg(text_of(s.lower), text_of(s.upper))
-                 .arg(std::lround(s.share_open * 100))
-                 .arg(safe ? QString()
-                           : tr(", once in twenty by %1 mm; a lap of %2 would be safe")
-                                 .arg(std::ceil(s.often.in_mm() * 10) / 10)
-                                 .arg(length(s.safer_lap))),
+        line(in_words("proof-part.by-hand-opens-in",
+                      {{"lower", text_of(s.lower)},
+                       {"upper", text_of(s.upper)},
+                       {"tries", std::lround(s.share_open * 100)},
+                       {"safer",
+                        safe ? QString()
+                             : in_words("proof-part.once-in-twenty-by", {{"gap", std::ceil(s.often.in_mm() * 10) / 10},
+                                                                         {"lap", length(s.safer_lap)}})}}),
              safe ? "small" : "look");
     }
 }

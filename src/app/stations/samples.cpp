@@ -7,6 +7,7 @@
 
 #include "drawing/face_painter.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 namespace {
@@ -28,7 +29,7 @@ QTransform into(const Box& box, const QRectF& room) {
 
 Samples::Samples(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("samples of the words"));
+    setAccessibleName(in_words("lettering-tray.samples-of-the-words"));
     setObjectName("samples");
 }
 
@@ -107,7 +108,7 @@ void Samples::keyPressEvent(QKeyEvent* event) {
 
 ProposalList::ProposalList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("proposals"));
+    setAccessibleName(in_words("lettering-tray.proposals"));
     setObjectName("proposals");
     setFixedHeight(0);
 }

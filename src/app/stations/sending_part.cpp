@@ -5,41 +5,42 @@
 
 #include "files/print_page.h"
 #include "stations/cutting_parts.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
 SendingPart::SendingPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), sending_(this), printing_(this) {
-    load_ = field(tr("load"), new Choice(tr("load to send"), this));
-    address_ = field(tr("where the cutter listens"), new QLineEdit(this));
-    address_->setAccessibleName(tr("address of the cutter"));
+    load_ = field(in_words("word.load"), new Choice(in_words("sending.load-to-send"), this));
+    address_ = field(in_words("sending.where-the-cutter-listens"), new QLineEdit(this));
+    address_->setAccessibleName(in_words("sending.address-of-the-cutter"));
     address_->setObjectName("address");
     address_->setPlaceholderText("127.0.0.1:9100");
-    force_ = field(tr("force"), new QSpinBox(this));
-    force_->setAccessibleName(tr("force"));
+    force_ = field(in_words("word.force"), new QSpinBox(this));
+    force_->setAccessibleName(in_words("word.force"));
     force_->setObjectName("force");
     force_->setRange(0, 2000);
-    force_->setSuffix(tr(" g"));
-    force_->setSpecialValueText(tr("as the machine is set"));
-    test_ = button(tr("Test cut"), nullptr, this);
+    force_->setSuffix(in_words("word.g"));
+    force_->setSpecialValueText(in_words("sending.as-the-machine-is"));
+    test_ = button(in_words("sending.test-cut"), nullptr, this);
     test_->setObjectName("test cut");
-    test_->setToolTip(tr("A square with a triangle in it, in a corner of the film"));
+    test_->setToolTip(in_words("sending.a-square-with-a"));
     connect(test_, &QPushButton::clicked, this, [this] { send_load(true); });
     page_ = new QWidget(this);
     auto* page = new QVBoxLayout(page_);
     page->setContentsMargins(0, 0, 0, 0);
     page->setSpacing(4);
     add(page_);
-    printer_ = field_in(page, tr("where the printer listens"), new QLineEdit(page_));
-    printer_->setAccessibleName(tr("address of the printer"));
+    printer_ = field_in(page, in_words("sending.where-the-printer-listens"), new QLineEdit(page_));
+    printer_->setAccessibleName(in_words("sending.address-of-the-printer"));
     printer_->setObjectName("printer");
     printer_->setPlaceholderText("127.0.0.1:9101");
-    print_ = button(tr("Print its page first"), nullptr, page_);
+    print_ = button(in_words("sending.print-its-page-first"), nullptr, page_);
     print_->setObjectName("print");
     page->addWidget(print_);
     connect(print_, &QPushButton::clicked, this, [this] { print_load(); });
     connect(load_, &QComboBox::activated, this, [this] { refresh(); });
-    for (const QString& check :
-         {tr("the right blade is in"), tr("rollers where they belong"), tr("film side up, paper side down")}) {
+    for (const QString& check : {in_words("sending.the-right-blade-is"), in_words("sending.rollers-where-they-belong"),
+                                 in_words("sending.film-side-up-paper")}) {
         auto* tick = new Check(check, this);
         tick->setObjectName(check);
         add(tick);
@@ -47,22 +48,22 @@ SendingPart::SendingPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), 
         connect(tick, &QCheckBox::toggled, this, [this] { refresh(); });
     }
     add(test_);
-    send_ = button(tr("Send the load"), "primary", this);
+    send_ = button(in_words("sending.send-the-load"), "primary", this);
     send_->setObjectName("send");
     add(send_);
     auto* row = new QWidget(this);
     auto* layout = new QHBoxLayout(row);
     layout->setContentsMargins(0, 0, 0, 0);
-    pause_ = button(tr("Pause"), nullptr, row);
+    pause_ = button(in_words("sending.pause"), nullptr, row);
     pause_->setCheckable(true);
-    stop_ = button(tr("Stop"), nullptr, row);
+    stop_ = button(in_words("word.stop"), nullptr, row);
     layout->addWidget(pause_);
     layout->addWidget(stop_);
     add(row);
     progress_ = new QProgressBar(this);
     progress_->setRange(0, 100);
     progress_->setTextVisible(false);
-    progress_->setAccessibleName(tr("share that is cut"));
+    progress_->setAccessibleName(in_words("sending.share-that-is-cut"));
     add(progress_);
     outcome_ = label({}, "small", this);
     outcome_->setObjectName("outcome");
@@ -88,7 +89,8 @@ void SendingPart::list_loads() {
     load_->clear();
     for (const LoadToCut& l : loads) {
         load_->addItem(
-            tr("load %1: %2, about %3 min").arg(l.number).arg(text_of(l.load->name)).arg((l.way.seconds + 59) / 60),
+            in_words("sending.load-about-min",
+                     {{"number", l.number}, {"name", text_of(l.load->name)}, {"seconds", (l.way.seconds + 59) / 60}}),
             text_of(l.step.name));
     }
     load_->setCurrentIndex(std::clamp(at, 0, std::max(0, load_->count() - 1)));
@@ -106,7 +108,7 @@ void SendingPart::show_found() {
     const bool checked = std::all_of(checks_.begin(), checks_.end(), [](const Check* c) { return c->isChecked(); });
     send_->setEnabled(checked && !sending_.busy() && load_->count() > 0);
     test_->setEnabled(checked && !sending_.busy() && load_->count() > 0);
-    send_->setToolTip(checked ? QString() : tr("Tick what has been looked at first"));
+    send_->setToolTip(checked ? QString() : in_words("sending.tick-what-has-been"));
     pause_->setEnabled(sending_.busy());
     stop_->setEnabled(sending_.busy());
     progress_->setVisible(sending_.busy());
@@ -117,21 +119,21 @@ void SendingPart::print_load() {
     const auto i = static_cast<std::size_t>(load_->currentIndex());
     if (i >= loads.size()) return;
     const auto to = read_address(printer_->text().trimmed().toStdString());
-    if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9101."));
+    if (!to) return outcome_->setText(in_words("sending.an-address-is-a"));
     auto page = print_page(desk_.job(), desk_.plan(), loads[i]);
     if (!page) return outcome_->setText(say(page.error().what) + ": " + say(page.error().remedy));
-    outcome_->setText(tr("The page is being printed ..."));
-    printing_.run(
-        [to = *to, pdf = page->pdf](const std::stop_token& stop) { return print(pdf, to, stop); },
-        [this, name = page->name](const Expected<std::string>& answer) {
-            if (answer) {
-                outcome_->setText(tr("Printed. Let the ink dry, then lay the film on with its marks in sight."));
-            } else {
-                const QString remedy = answer.error().remedy.id.empty() ? QString() : ": " + say(answer.error().remedy);
-                outcome_->setText(say(answer.error().what) + remedy);
-            }
-            refresh();
-        });
+    outcome_->setText(in_words("sending.the-page-is-being"));
+    printing_.run([to = *to, pdf = page->pdf](const std::stop_token& stop) { return print(pdf, to, stop); },
+                  [this, name = page->name](const Expected<std::string>& answer) {
+                      if (answer) {
+                          outcome_->setText(in_words("sending.printed-let-the-ink"));
+                      } else {
+                          const QString remedy =
+                              answer.error().remedy.id.empty() ? QString() : ": " + say(answer.error().remedy);
+                          outcome_->setText(say(answer.error().what) + remedy);
+                      }
+                      refresh();
+                  });
     refresh();
 }
 
@@ -147,7 +149,7 @@ void SendingPart::send_load(bool only_test) {
     auto hpgl = only_test ? Expected<std::string>(test_cut(which)) : hpgl_of(load);
     if (!hpgl) return outcome_->setText(say(hpgl.error().what));
     const auto to = read_address(address_->text().trimmed().toStdString());
-    if (!to) return outcome_->setText(tr("An address is a name and a port, as 127.0.0.1:9100."));
+    if (!to) return outcome_->setText(in_words("sending.an-address-is-a-name"));
     skarvel::Box reach{{0, 0}, {to_grid(Length::from_mm(25 + which * 22)), to_grid(1_in)}};
     if (!only_test) {
         reach = {};
@@ -171,7 +173,7 @@ void SendingPart::send_load(bool only_test) {
     holding_ = std::make_shared<SendHold>();
     pause_->setChecked(false);
     progress_->setValue(0);
-    outcome_->setText(tr("The cutter measures its material ..."));
+    outcome_->setText(in_words("sending.the-cutter-measures-its"));
     sending_.run(
         [order, to = *to, holding = holding_, stop = stopping_.get_token(), this](const std::stop_token& closing) {
             // Closing the window stops the knife as the button does.
@@ -190,8 +192,8 @@ void SendingPart::send_load(bool only_test) {
 
 void SendingPart::show_progress(int percent) {
     progress_->setValue(percent);
-    outcome_->setText(holding_->paused ? tr("Held: %1 % is cut.").arg(percent)
-                                       : tr("The knife is at work: %1 % is cut.").arg(percent));
+    outcome_->setText(holding_->paused ? in_words("sending.held-is-cut", {{"percent", percent}})
+                                       : in_words("sending.the-knife-is-at", {{"percent", percent}}));
 }
 
 void SendingPart::sent(const StepId& step, CutRecord record, const Expected<CutResult>& result) {
@@ -205,7 +207,7 @@ void SendingPart::sent(const StepId& step, CutRecord record, const Expected<CutR
         const QString remedy = say(result.error().remedy);
         outcome_->setText(say(result.error().what) + (result.error().remedy.id.empty() ? QString() : ": " + remedy));
     } else if (result->outcome == "good" && test) {
-        outcome_->setText(tr("A good cut: through the film, and the paper is just marked."));
+        outcome_->setText(in_words("sending.a-good-cut-through"));
         // What came out well is what the machine is set to from now on.
         Shop shop = desk_.shop();
         for (Machine& m : shop.machines) {
@@ -213,14 +215,14 @@ void SendingPart::sent(const StepId& step, CutRecord record, const Expected<CutR
         }
         desk_.set_shop(shop);
     } else if (result->outcome == "good") {
-        outcome_->setText(tr("Cut in %1 s, through the film and no further. The step is ticked.").arg(result->seconds));
+        outcome_->setText(in_words("sending.cut-in-s-through", {{"seconds", result->seconds}}));
         desk_.apply(tick(desk_.job(), desk_.plan(), step, desk_.now()));
     } else if (result->outcome == "not-through") {
-        outcome_->setText(tr("Not through. Leave it where it lies and send it again: the second pass goes deeper."));
+        outcome_->setText(in_words("sending.not-through-leave-it"));
     } else if (result->outcome == "into-backing") {
-        outcome_->setText(tr("Cut into the backing: less force, or a newer blade set less far out."));
+        outcome_->setText(in_words("sending.cut-into-the-backing"));
     } else {
-        outcome_->setText(tr("The cutter says: %1").arg(text_of(result->outcome)));
+        outcome_->setText(in_words("sending.the-cutter-says", {{"outcome", text_of(result->outcome)}}));
     }
     refresh();
 }

@@ -4,6 +4,7 @@
 #include <QTextLayout>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "ticket/ticket.h"
 
 namespace skarvel {
@@ -36,9 +37,9 @@ StripBelow::StripBelow(QWidget* parent) : QAbstractButton(parent) {
 void StripBelow::show_problem(Mark mark, const QString& what, int more) {
     mark_ = mark;
     what_ = what;
-    setText(more > 0 ? tr("%1 · and %2 more").arg(what).arg(more) : what);
+    setText(more > 0 ? in_words("tray.and-more", {{"what", what}, {"more", more}}) : what);
     setToolTip(text());
-    setAccessibleName(tr("Further down: %1").arg(text()));
+    setAccessibleName(in_words("tray.further-down", {{"text", text()}}));
     show();
     raise();
     update();

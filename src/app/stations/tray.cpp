@@ -8,6 +8,7 @@
 #include <utility>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "ticket/ticket.h"
 
 namespace skarvel {
@@ -217,7 +218,8 @@ void Tray::add_colour_choice() {
     auto* rows = new QVBoxLayout(holder);
     rows->setContentsMargins(0, 0, 0, 6);
     add_decision(holder);
-    inside(rows, [&] { colour_choice_ = field(tr("colour"), new Choice(tr("colour at hand"), this)); });
+    inside(rows,
+           [&] { colour_choice_ = field(in_words("tray.colour"), new Choice(in_words("tray.colour-at-hand"), this)); });
     connect(colour_choice_, &QComboBox::activated, this,
             [this](int i) { desk_.select_colour(static_cast<std::size_t>(i)); });
 }
@@ -231,12 +233,6 @@ void Tray::show_colour_choice() {
             QString::fromStdString(c.paint.colour_name.empty() ? c.paint.colour : c.paint.colour_name));
     colour_choice_->setCurrentIndex(static_cast<int>(desk_.colour_at()));
     colour_choice_->parentWidget()->setVisible(colours.size() > 1);
-}
-
-void Tray::make_as(Making& making, Way way) {
-    if (making.way == way) return;
-    making.way = way;
-    making.film = way == Way::Decal ? "permanent-gloss" : "removable-matt";
 }
 
 QPushButton* Tray::offer(const QString& text, const std::function<void()>& take) {

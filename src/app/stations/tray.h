@@ -26,6 +26,24 @@ class Tray : public QScrollArea {
     virtual void refresh() = 0;
     [[nodiscard]] QSize sizeHint() const override;
 
+    [[nodiscard]] Desk& desk() const { return desk_; }
+
+    // What parts of a tray put on it.
+    void add_decision(QWidget* widget) { decisions_->addWidget(widget); }
+    /// A part that opens and closes; `build` fills it when it is first opened, with the functions above.
+    void group(const QString& name, const std::function<void()>& build);
+    /// Lets `build` add its fields to that layout.
+    void inside(QVBoxLayout* layout, const std::function<void()>& build);
+    // What follows is built anew each time.
+    void fact(const QString& name, const QString& value);
+    void why(const QString& text);
+    void good(const QString& text);
+    void problem(const Problem& problem);
+    QPushButton* offer(const QString& text, const std::function<void()>& take);
+    void heading(const QString& text);
+    [[nodiscard]] QString say(const Reason& reason) const;
+    [[nodiscard]] QString length(Length l) const;
+
   protected:
     void resizeEvent(QResizeEvent* event) override;
     void title(const QString& text);
@@ -36,29 +54,16 @@ class Tray : public QScrollArea {
         decisions_->addWidget(widget);
         return widget;
     }
-    void add_decision(QWidget* widget) { decisions_->addWidget(widget); }
     void gap();
-    /// A part that opens and closes; `build` fills it when it is first opened, with the functions above.
-    void group(const QString& name, const std::function<void()>& build);
-    /// Lets `build` add its fields to that layout.
-    void inside(QVBoxLayout* layout, const std::function<void()>& build);
     /// Which colour of the face is at hand; out of the way where there is one.
     void add_colour_choice();
     void show_colour_choice();
-    /// Each way starts with the film that suits it; another one is a click away.
-    static void make_as(Making& making, Way way);
     /// What a closed part says of itself.
     void group_says(const QString& name, const QString& words);
 
     // What follows is built anew each time.
     void begin_follows(const QString& heading);
-    void fact(const QString& name, const QString& value);
-    void why(const QString& text);
-    void good(const QString& text);
-    void problem(const Problem& problem);
     void problems(Station station);
-    QPushButton* offer(const QString& text, const std::function<void()>& take);
-    void heading(const QString& text);
     void end_follows();
 
     void edit(const std::function<void(Job&)>& change, const QString& merge = {});
@@ -67,8 +72,6 @@ class Tray : public QScrollArea {
     [[nodiscard]] const Sign& sign() const { return desk_.sign(); }
     [[nodiscard]] const Face& face() const { return desk_.face(); }
     [[nodiscard]] const ColourPlan* plan() const { return desk_.face_plan(); }
-    [[nodiscard]] QString say(const Reason& reason) const;
-    [[nodiscard]] QString length(Length l) const;
 
     Desk& desk_;
 
@@ -95,10 +98,13 @@ class Tray : public QScrollArea {
     StripBelow* below_ = nullptr;
 };
 
-/// The trays of the first two stations.
+/// The trays of the stations that have one.
 Tray* make_blank_tray(Desk& desk, QWidget* parent);
 Tray* make_lettering_tray(Desk& desk, QWidget* parent);
 Tray* make_sections_tray(Desk& desk, QWidget* parent);
+Tray* make_method_tray(Desk& desk, QWidget* parent);
+Tray* make_clock_tray(Desk& desk, QWidget* parent);
+Tray* make_logbook_tray(Desk& desk, QWidget* parent);
 /// The tray of a station, or nullptr for those that use the whole middle.
 Tray* make_tray(Station station, Desk& desk, QWidget* parent);
 

@@ -4,6 +4,7 @@
 #include <QPainterPath>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 namespace {
@@ -14,10 +15,7 @@ constexpr int folded_head = 24;
 
 }  // namespace
 
-QString station_name(Station station) {
-    static const std::array names = {"Blank", "Lettering", "Sections", "Method", "Clock", "Bench", "Logbook"};
-    return names.at(static_cast<std::size_t>(station));
-}
+QString station_name(Station station) { return in_words((std::string("station.") + word_of(station)).c_str()); }
 
 void paint_mark(QPainter& painter, Mark mark, const QRectF& at) {
     if (mark == Mark::None) return;
@@ -66,7 +64,9 @@ void StationButton::show_line(const QString& first, const QString& second, Mark 
     second_ = second;
     mark_ = mark;
     behind_ = behind;
-    const QString spoken = mark == Mark::Stop ? tr(", stop") : mark == Mark::Look ? tr(", look") : QString();
+    const QString spoken = mark == Mark::Stop   ? in_words("ticket-view.stop")
+                           : mark == Mark::Look ? in_words("ticket-view.look")
+                                                : QString();
     setAccessibleName(QString("%1 %2: %3, %4%5").arg(number_).arg(name_, first, second, spoken));
     setToolTip(folded_ ? QString("%1: %2, %3").arg(name_, first, second) : QString());
     update();
@@ -133,7 +133,7 @@ void StationButton::paintEvent(QPaintEvent*) {
 }
 
 Ticket::Ticket(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
-    setAccessibleName(tr("Job ticket"));
+    setAccessibleName(in_words("ticket-view.job-ticket"));
     for (std::size_t i = 0; i < station_count; ++i) {
         const auto station = static_cast<Station>(i);
         buttons_.at(i) = new StationButton(static_cast<int>(i) + 1, station_name(station), this);
@@ -200,7 +200,7 @@ void Ticket::paintEvent(QPaintEvent*) {
     spaced.setLetterSpacing(QFont::AbsoluteSpacing, 1.5);
     p.setFont(spaced);
     p.drawText(QRect(x, inner + Theme::px(14), wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("JOB TICKET"));
+               in_words("ticket-view.heading"));
     p.setFont(Theme::font(13));
     if (!job.number.empty()) {
         p.drawText(QRect(x, inner + Theme::px(14), wide, Theme::px(20)), Qt::AlignRight | Qt::AlignVCenter,
@@ -210,19 +210,21 @@ void Ticket::paintEvent(QPaintEvent*) {
     p.setPen(t.graphite);
     // Of several signs the one at hand; otherwise who it is for.
     const bool several = job.signs.size() > 1 || desk_.sign().faces.size() > 1;
-    const QString who = desk_.together() ? tr("all %1 signs").arg(job.signs.size())
-                        : several        ? tr("%1 of %2: %3%4")
-                                        .arg(desk_.sign_at() + 1)
-                                        .arg(job.signs.size())
-                                        .arg(QString::fromStdString(label_of(desk_.sign())),
-                                             desk_.face_at() > 0 ? tr(", back") : QString())
-                                  : QString::fromStdString(job.customer.empty() ? job.title : job.customer);
+    const QString who =
+        desk_.together() ? in_words("ticket-view.all-signs", {{"signs", job.signs.size()}})
+        : several        ? in_words("ticket-view.of", {{"number", desk_.sign_at() + 1},
+                                                       {"signs", job.signs.size()},
+                                                       {"sign", QString::fromStdString(label_of(desk_.sign()))},
+                                                       {"back", desk_.face_at() > 0 ? in_words("word.back") : QString()}})
+                         : QString::fromStdString(job.customer.empty() ? job.title : job.customer);
     p.drawText(QRect(x, inner + Theme::px(36), wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(who, Qt::ElideRight, wide));
     p.setFont(Theme::font(13));
     p.setPen(t.pencil);
-    const QString due = job.deadline ? tr("wanted %1").arg(QString::fromStdString(show_moment(*job.deadline, true)))
-                                     : tr("no deadline");
+    const QString due =
+        job.deadline
+            ? in_words("ticket-view.wanted", {{"deadline", QString::fromStdString(show_moment(*job.deadline, true))}})
+            : in_words("word.no-deadline");
     p.drawText(QRect(x, inner + Theme::px(57), wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter, due);
     p.setPen(QPen(t.line, 1, Qt::DashLine));
     p.drawLine(QPointF(x, inner + Theme::px(86)), QPointF(x + wide, inner + Theme::px(86)));

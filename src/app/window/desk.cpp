@@ -1,17 +1,21 @@
 #include "window/desk.h"
 
+#include "window/fields.h"
+
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QImage>
-#include <QProgressDialog>
-#include <atomic>
+
 #include <fstream>
 
 #include "drawing/drawing_file.h"
 #include "drawing/outline_file.h"
 #include "files/exporting.h"
 #include "files/job_file.h"
+#include "job/blank_commands.h"
+#include "theme/words.h"
 #include "window/trace_dialog.h"
+#include "window/waited.h"
 
 namespace skarvel {
 
@@ -20,7 +24,6 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr int copy_after_ms = 1000;
-constexpr std::size_t longest_undo = 500;
 constexpr std::size_t most_recent = 8;
 
 std::chrono::local_seconds wall_clock() {
@@ -35,10 +38,9 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
     if (as_if_now) clock_shift_ = *as_if_now - wall_clock();
     std::error_code error;
     fs::create_directories(files_.data, error);
-    shop_ = usual_shop();
-    if (const auto text = read_file(files_.data / "shop.json")) {
-        if (const auto shop = read_shop(*text)) shop_ = *shop;
-    }
+    shop_ = std::make_unique<ShopStore>(files_.data / "shop.json");
+    speak_from(library_->catalogue, shop().display);
+    ColourButton::offer(library_->trade.shelf);
     recovery_ = std::make_unique<Recovery>(files_.data / "unsaved");
     copies_.setMaxThreadCount(1);  // one after the other, in their order
     load_records();
@@ -47,21 +49,13 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
     minute_timer_.setInterval(30'000);
     connect(&minute_timer_, &QTimer::timeout, this, &Desk::plan_in_background);
     minute_timer_.start();
-    job_ = new_job(library_->typefaces);
-    saved_ = job_;
-    worker_ = std::jthread([this](const std::stop_token& stop) { work(stop); });
+    line_.restart(new_job(*library_));
+    connect(&plans_, &PlanService::planned, this, &Desk::plan_changed);
+    connect(&plans_, &PlanService::progressed, this, &Desk::marks_changed);
     plan_in_background();
 }
 
-Desk::~Desk() {
-    copies_.waitForDone();
-    worker_.request_stop();
-    {
-        const std::lock_guard lock(mutex_);
-        if (running_) running_->request_stop();
-    }
-    wake_.notify_all();
-}
+Desk::~Desk() { copies_.waitForDone(); }
 
 Moment Desk::now() const {
     return std::chrono::floor<Minutes>(wall_clock() + clock_shift_.value_or(std::chrono::seconds(0)));
@@ -73,116 +67,93 @@ void Desk::pretend(Moment moment) {
 }
 
 void Desk::select(std::size_t sign, std::size_t face) {
-    sign_at_ = std::min(sign, job_.signs.size() - 1);
-    face_at_ = std::min(face, job_.signs[sign_at_].faces.size() - 1);
-    together_ = false;
-    colour_at_ = text_at_ = 0;
-    art_at_.reset();
-    picked_ = {};
-    looked_at_.reset();
+    const std::size_t taken = std::min(sign, job().signs.size() - 1);
+    at_hand_.take_face(taken, std::min(face, job().signs[taken].faces.size() - 1));
     Q_EMIT selection_changed();
 }
 
 void Desk::pick(Picked picked) {
-    if (picked.pieces == picked_.pieces && picked.seam == picked_.seam && picked.place == picked_.place) return;
-    picked_ = std::move(picked);
+    if (picked == at_hand_.picked) return;
+    at_hand_.picked = std::move(picked);
     Q_EMIT job_changed();
 }
 
 std::optional<std::size_t> Desk::seam_at() const {
     const ColourPlan* plan = face_plan();
-    if (!picked_.seam || plan == nullptr) return std::nullopt;
+    const auto& picked = at_hand_.picked.seam;
+    if (!picked || plan == nullptr) return std::nullopt;
     const auto& seams = plan->cut.loads->seams;
     for (std::size_t i = 0; i < seams.size(); ++i) {
         const Seam& s = seams[i];
-        const bool here = s.axis == picked_.seam->axis && std::abs(s.where - picked_.seam->where) <= 2;
-        if (here && s.from < picked_.seam->to && s.to > picked_.seam->from) return i;
+        const bool here = s.axis == picked->axis && std::abs(s.where - picked->where) <= 2;
+        if (here && s.from < picked->to && s.to > picked->from) return i;
     }
     return std::nullopt;
 }
 
 void Desk::look_at(std::shared_ptr<const Alternative> other) {
-    if (other == looked_at_) return;
-    looked_at_ = std::move(other);
+    if (other == at_hand_.looked_at) return;
+    at_hand_.looked_at = std::move(other);
     Q_EMIT marks_changed();
 }
 
 void Desk::show_evidence(std::shared_ptr<const Evidence> evidence) {
-    if (evidence == evidence_) return;
-    evidence_ = std::move(evidence);
+    if (evidence == at_hand_.evidence) return;
+    at_hand_.evidence = std::move(evidence);
     Q_EMIT marks_changed();
 }
 
 void Desk::select_colour(std::size_t colour) {
-    if (colour == colour_at_) return;
-    colour_at_ = colour;
-    picked_ = {};
-    looked_at_.reset();
+    if (colour == at_hand_.colour) return;
+    at_hand_.take_colour(colour);
     // What is drawn is another colour's: it is laid out anew before anything else asks for it.
     Q_EMIT marks_changed();
     Q_EMIT job_changed();
 }
 
 void Desk::select_text(std::size_t text) {
-    if (text == text_at_ && !art_at_) return;
+    if (text == at_hand_.text && !at_hand_.art) return;
     settle();
     denied_.reset();
-    text_at_ = text;
-    art_at_.reset();
+    at_hand_.text = text;
+    at_hand_.art.reset();
     Q_EMIT job_changed();
 }
 
 void Desk::select_art(std::size_t art) {
-    if (art_at_ == art) return;
+    if (at_hand_.art == art) return;
     settle();
-    art_at_ = art;
+    at_hand_.art = art;
     Q_EMIT job_changed();
 }
 
 void Desk::show_together(bool together) {
-    together_ = together;
+    at_hand_.together = together;
     Q_EMIT selection_changed();
 }
 
 void Desk::apply(Job job, const QString& merge) {
-    if (job == job_) return;
-    const bool joins = !merge.isEmpty() && merge == merge_ && !undo_.empty();
-    if (!joins) undo_.push_back(job_);
-    if (undo_.size() > longest_undo) undo_.erase(undo_.begin());
-    merge_ = merge;
-    redo_.clear();
-    job_ = std::move(job);
-    changed();
+    if (line_.take(std::move(job), merge.toStdString())) changed();
 }
 
 void Desk::undo() {
-    if (undo_.empty()) return;
-    redo_.push_back(std::move(job_));
-    job_ = std::move(undo_.back());
-    undo_.pop_back();
-    merge_.clear();
-    changed();
+    if (line_.undo()) changed();
 }
 
 void Desk::redo() {
-    if (redo_.empty()) return;
-    undo_.push_back(std::move(job_));
-    job_ = std::move(redo_.back());
-    redo_.pop_back();
-    merge_.clear();
-    changed();
+    if (line_.redo()) changed();
 }
 
 void Desk::type_dimension(const std::function<void(Text&, const Measure&)>& set, const Measure& was,
                           const Measure& typed) {
     const auto with = [&](const Measure& m) {
-        Job job = job_;
+        Job job = this->job();
         set(job.signs[sign_at()].faces[face_at()].lettering.texts[text_at()], m);
         return job;
     };
     if (const ColourPlan* planned = face_plan(); planned != nullptr && current()) {
         TriedDimension tried = try_dimension(face().lettering, text_at(), room_of(sign().blank, *planned->face->blank),
-                                             library_->typefaces, set, was, typed, shop_.display);
+                                             library_->typefaces, set, was, typed, shop().display);
         if (!tried.fits) {
             Job nearest = with(tried.nearest);
             denied_ = Denied{std::move(tried), typed, std::move(nearest), with(typed)};
@@ -211,7 +182,7 @@ void Desk::changed() {
 void Desk::keep_copy() {
     if (!unsaved()) return discard_copy();
     // A copy of the job costs little; turning it into text and writing it down is done beside the window.
-    copies_.start([this, path = path_, job = job_] {
+    copies_.start([this, path = path_, job = job()] {
         const auto kept = recovery_->keep(path, write_job(job));
         if (kept) return;
         QMetaObject::invokeMethod(
@@ -231,135 +202,46 @@ void Desk::close_without_copy() {
 }
 
 void Desk::set_shop(const Shop& shop) {
-    if (shop == shop_) return;
-    shop_ = shop;
-    if (const auto saved = save_file(files_.data / "shop.json", write_shop(shop_)); !saved) {
-        Q_EMIT said(QString::fromStdString(say(saved.error().what)), true);
-    }
+    const auto kept = shop_->set(shop);
+    if (kept && !*kept) return;
+    speak_from(library_->catalogue, this->shop().display);
+    if (!kept) Q_EMIT said(QString::fromStdString(say(kept.error().what)), true);
     plan_in_background();
     Q_EMIT shop_changed();
 }
 
-// ---- planning
-
-void Desk::plan_in_background() {
-    const std::lock_guard lock(mutex_);
-    request_ = Request{library_, job_, shop_, now(), ++revision_};
-    if (running_) running_->request_stop();
-    wake_.notify_all();
-}
-
-void Desk::work(const std::stop_token& stop) {
-    Planner planner;
-    std::shared_ptr<const Library> library;
-    while (!stop.stop_requested()) {
-        Request request;
-        std::stop_source source;
-        {
-            std::unique_lock lock(mutex_);
-            wake_.wait(lock, stop, [&] { return request_.has_value(); });
-            if (stop.stop_requested()) return;
-            request = std::move(*request_);
-            request_.reset();
-            running_ = source;
-        }
-        // What was planned with other typefaces does not count.
-        if (request.library != library) planner = Planner();
-        library = request.library;
-        const auto on_face = [&](std::size_t done, std::size_t faces) {
-            if (faces < 2) return;
-            QMetaObject::invokeMethod(
-                this,
-                [this, done, faces] {
-                    planning_ = {done, faces};
-                    if (!current()) Q_EMIT marks_changed();
-                },
-                Qt::QueuedConnection);
-        };
-        std::optional<Plan> planned;
-        try {
-            planned = planner.plan(request.job, request.shop, *library, request.now, source.get_token(), on_face);
-        } catch (const std::exception& broken) {
-            // The job stays as it is, and the last plan that could be made; what went wrong is told.
-            planner = Planner();
-            planned = Plan{};
-            planned->problems.push_back({{"plan.broke", {{"detail", std::string(broken.what())}}},
-                                         Station::Blank,
-                                         {"plan.broke-remedy", {}},
-                                         Mark::Stop});
-            planned->tasks = std::vector<Task>{};
-            planned->clock = Schedule{};
-            planned->bench = BenchPlan{};
-        }
-        {
-            const std::lock_guard lock(mutex_);
-            running_.reset();
-            if (!planned) continue;
-            latest_ = std::make_shared<const Plan>(std::move(*planned));
-            latest_revision_ = request.revision;
-        }
-        ready_.notify_all();
-        QMetaObject::invokeMethod(
-            this,
-            [this] {
-                std::unique_lock lock(mutex_);
-                auto plan = latest_;
-                const std::uint64_t revision = latest_revision_;
-                lock.unlock();
-                take(std::move(plan), revision);
-            },
-            Qt::QueuedConnection);
-    }
-}
-
-void Desk::take(std::shared_ptr<const Plan> plan, std::uint64_t revision) {
-    if (!plan || revision <= planned_) return;
-    plan_ = *plan;
-    planned_ = revision;
-    Q_EMIT plan_changed();
-}
-
-void Desk::wait_for_plan() {
-    std::unique_lock lock(mutex_);
-    ready_.wait(lock, [&] { return latest_revision_ >= revision_; });
-    auto plan = latest_;
-    const std::uint64_t revision = latest_revision_;
-    lock.unlock();
-    take(std::move(plan), revision);
-}
+void Desk::plan_in_background() { plans_.want(library_, job(), shop(), now()); }
 
 // ---- files
 
 void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
-    job_ = std::move(job);
-    colour_at_ = text_at_ = 0;
-    art_at_.reset();
-    picked_ = {};
-    looked_at_.reset();
-    evidence_.reset();
+    line_.restart(std::move(job));
+    const std::size_t sign = at_hand_.sign;
+    const std::size_t face = at_hand_.face;
+    const bool together = at_hand_.together;
+    at_hand_ = {.sign = sign, .face = face, .together = together};
     // A face that carries art alone comes with that in hand.
-    const Face& first = job_.signs.front().faces.front();
-    if (first.lettering.main().words.empty() && !first.art.empty()) art_at_ = 0;
+    const Face& first = this->job().signs.front().faces.front();
+    if (first.lettering.main().words.empty() && !first.art.empty()) at_hand_.art = 0;
     find_typefaces();
-    saved_ = job_;
     path_ = std::move(path);
     stamp_ = stamp;
-    undo_.clear();
-    redo_.clear();
-    merge_.clear();
     copy_timer_.stop();
     discard_copy();
     plan_in_background();
     Q_EMIT job_changed();
 }
 
-void Desk::start_new() { replace_job(new_job(library_->typefaces), {}, std::nullopt); }
+void Desk::start_new() { replace_job(new_job(*library_), {}, std::nullopt); }
 
 Expected<FileStamp> Desk::open(const fs::path& path) {
     const auto stamp = stamp_of(path);
-    const auto text = read_file(path);
-    if (!text) return tl::unexpected(text.error());
-    auto job = read_job(*text);
+    auto job = waited<Job>(in_words("window.reading", {{"name", path.filename().string()}}),
+                           [&](const std::stop_token&, const ToldShare&) -> Expected<Job> {
+                               const auto text = read_file(path);
+                               if (!text) return tl::unexpected(text.error());
+                               return read_job(*text);
+                           });
     if (!job) return tl::unexpected(job.error());
     replace_job(std::move(*job), path, stamp);
     remember(path);
@@ -368,11 +250,11 @@ Expected<FileStamp> Desk::open(const fs::path& path) {
 
 Expected<FileStamp> Desk::save(const fs::path& path, bool force) {
     const auto expected = path == path_ && !force ? stamp_ : std::nullopt;
-    auto saved = save_file(path, write_job(job_), expected);
+    auto saved = save_file(path, write_job(job()), expected);
     if (!saved) return saved;
     path_ = path;
     stamp_ = *saved;
-    saved_ = job_;
+    line_.mark_saved();
     discard_copy();
     remember(path);
     Q_EMIT job_changed();
@@ -391,7 +273,7 @@ Expected<Job> Desk::recover(const Recovery::Leftover& leftover) {
         }
     }
     replace_job(*job, path, path.empty() ? std::nullopt : stamp_of(path));
-    saved_ = on_disk;
+    line_.mark_saved_as(std::move(on_disk));
     keep_copy();
     Recovery::forget(leftover);
     Q_EMIT job_changed();
@@ -442,21 +324,21 @@ void Desk::remember(const fs::path& path) {
 }
 
 std::string Desk::read_outline(const fs::path& path) {
-    const auto bytes = read_file(path);
-    if (!bytes) return say(bytes.error().what);
-    auto region = read_outline_file(*bytes, path.filename().string());
+    const std::string name = path.filename().string();
+    auto region = waited<Region>(in_words("window.reading", {{"name", name}}),
+                                 [&](const std::stop_token&, const ToldShare&) -> Expected<Region> {
+                                     const auto bytes = read_file(path);
+                                     if (!bytes) return tl::unexpected(bytes.error());
+                                     return read_outline_file(*bytes, name);
+                                 });
     if (!region) {
         const std::string remedy = say(region.error().remedy);
         return say(region.error().what) + (remedy.empty() ? "" : ": " + remedy);
     }
-    Job job = job_;
-    Blank& blank = job.signs[sign_at()].blank;
-    const ColourPlan* front = plan_.of(sign().faces.front().id);
+    const ColourPlan* front = plan().of(sign().faces.front().id);
     const Length width = front != nullptr ? from_grid(front->face->blank->face.width()) : Length{};
-    const Measure known = blank.outline ? blank.outline->known : measure_of(width > Length{} ? width : 12_in, {});
-    blank.kind = Kind::Drawn;
-    blank.outline = DrawnOutline{std::move(*region), blank.outline ? blank.outline->by_width : true, known,
-                                 path.filename().string()};
+    Job job = this->job();
+    take_outline(job.signs[sign_at()].blank, std::move(*region), width, name);
     apply(std::move(job));
     return {};
 }
@@ -515,34 +397,18 @@ bool Desk::read_drawing(const fs::path& path) {
             drawing.picture = {};
         }
         placed.drawing = std::move(drawing);
-        placed.size = measure_of(4_in, shop_.display);
+        placed.size = measure_of(4_in, shop().display);
     } else {
-        // Read beside the window, which stays alive; large files can be stopped.
-        std::stop_source stop;
-        std::atomic<double> done = 0;
-        std::atomic<bool> ready = false;
-        std::optional<Expected<ReadDrawing>> read;
-        std::jthread reader([&] {
-            read = read_drawing_file(*bytes, name, stop.get_token(), [&](double d) { done = d; });
-            ready = true;
-        });
-        QProgressDialog progress(tr("Reading %1").arg(QString::fromStdString(name)), tr("Stop"), 0, 100);
-        progress.setWindowModality(Qt::ApplicationModal);
-        progress.setMinimumDuration(400);
-        while (!ready) {
-            progress.setValue(static_cast<int>(done * 99));
-            QCoreApplication::processEvents(QEventLoop::AllEvents, 30);
-            if (progress.wasCanceled()) stop.request_stop();
-            std::this_thread::sleep_for(std::chrono::milliseconds(5));
-        }
-        reader.join();
-        progress.reset();
-        if (!*read) return trouble(read->error());
-        for (const Problem& note : (*read)->notes) trouble(note);
-        placed.drawing = std::move((*read)->drawing);
+        auto read = waited<ReadDrawing>(in_words("window.reading", {{"name", name}}),
+                                        [&](const std::stop_token& stop, const ToldShare& told) {
+                                            return read_drawing_file(*bytes, name, stop, told);
+                                        });
+        if (!read) return trouble(read.error());
+        for (const Problem& note : read->notes) trouble(note);
+        placed.drawing = std::move(read->drawing);
         const Length sixteenth = 0.0625_in;
-        const Length width = (*read)->width;
-        placed.size = measure_of(width > sixteenth ? sixteenth * (width.nm() / sixteenth.nm()) : 4_in, shop_.display);
+        const Length width = read->width;
+        placed.size = measure_of(width > sixteenth ? sixteenth * (width.nm() / sixteenth.nm()) : 4_in, shop().display);
     }
     // A drawing larger than the room comes in as wide as the room is.
     if (const ColourPlan* plan = face_plan(); plan != nullptr && !plan->face->blank->usable.empty()) {
@@ -554,10 +420,10 @@ bool Desk::read_drawing(const fs::path& path) {
         if (placed.size.value.in_mm() > room_wide) {
             const Length eighth = 0.125_in;
             placed.size = measure_of(eighth * std::max<std::int64_t>(1, Length::from_mm(room_wide).nm() / eighth.nm()),
-                                     shop_.display);
+                                     shop().display);
         }
     }
-    apply(skarvel::add_art(job_, at(), std::move(placed), library_->typefaces));
+    apply(skarvel::add_art(job(), at(), std::move(placed), library_->typefaces));
     return true;
 }
 
@@ -598,7 +464,7 @@ std::optional<TypefaceName> Desk::use_installed(const TypefaceName& name) {
 
 void Desk::find_typefaces() {
     std::vector<TypefaceName> missing;
-    for (const Sign& sign : job_.signs) {
+    for (const Sign& sign : job().signs) {
         for (const Face& face : sign.faces) {
             for (const Text& text : face.lettering.texts) {
                 if (skarvel::find_typeface(library_->typefaces, text.typeface) == nullptr)
@@ -611,7 +477,9 @@ void Desk::find_typefaces() {
 
 Expected<std::vector<fs::path>> Desk::export_to(const fs::path& folder) {
     wait_for_plan();
-    return export_job(job_, plan_, shop_, *library_, folder);
+    return waited<std::vector<fs::path>>(
+        in_words("window.writing", {{"folder", folder.string()}}),
+        [&](const std::stop_token&, const ToldShare&) { return export_job(job(), plan(), shop(), *library_, folder); });
 }
 
 void Desk::load_records() {
@@ -635,28 +503,28 @@ void Desk::record_cut(CutRecord record) {
 }
 
 void Desk::book(std::size_t cut_load) {
-    if (cut_load >= job_.bench.cut.size()) return;
-    Booked booked = book_film(job_, shop_, cut_load);
+    if (cut_load >= job().bench.cut.size()) return;
+    Booked booked = book_film(job(), shop(), cut_load);
     set_shop(booked.shop);
     apply(std::move(booked.job));
 }
 
 void Desk::book_spoilt(std::size_t spoilt_load) {
-    if (spoilt_load >= job_.bench.spoilt.size()) return;
-    Booked booked = skarvel::book_spoilt(job_, shop_, spoilt_load);
+    if (spoilt_load >= job().bench.spoilt.size()) return;
+    Booked booked = skarvel::book_spoilt(job(), shop(), spoilt_load);
     set_shop(booked.shop);
     apply(std::move(booked.job));
 }
 
 Expected<long> Desk::finish_job(Outcome outcome, const std::string& note) {
     wait_for_plan();
-    const Job done = finish(job_, outcome, note, now());
+    const Job done = finish(job(), outcome, note, now());
     if (!logbook_) {
         auto book = Logbook::open(files_.data / "logbook.sqlite");
         if (!book) return tl::unexpected(book.error());
         logbook_ = std::move(*book);
     }
-    auto added = logbook_->add(record_of(done, plan_, shop_));
+    auto added = logbook_->add(record_of(done, plan(), shop()));
     if (!added) return added;
     apply(done);
     load_records();

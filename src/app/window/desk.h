@@ -1,20 +1,17 @@
 // window/desk.h
 //
-// Desk: one job open in a window: its undo line, its file, its copy against crashes, the shop, the logbook, and the
-// one worker that plans. Widgets read the plan from here and turn gestures into `apply`; nothing is computed in a
-// widget.
+// Desk: one job open in a window, put together of its undo line (job/undo_line.h), the plan service, what is at hand
+// (selection.h) and the shop store; its file, its copy against crashes, and the logbook. Widgets read the plan from
+// here and turn gestures into `apply`; nothing is computed in a widget.
 #pragma once
 
 #include <QObject>
 #include <QThreadPool>
 #include <QTimer>
-#include <condition_variable>
 #include <filesystem>
 #include <functional>
 #include <memory>
-#include <mutex>
 #include <optional>
-#include <thread>
 #include <vector>
 
 #include "files/save.h"
@@ -22,10 +19,14 @@
 #include "job/commands.h"
 #include "job/face_commands.h"
 #include "job/summary.h"
+#include "job/undo_line.h"
 #include "lettering/yielding.h"
 #include "logbook/logbook.h"
 #include "proof/proof.h"
 #include "window/installed.h"
+#include "window/plan_service.h"
+#include "window/selection.h"
+#include "window/shop_store.h"
 
 namespace skarvel {
 
@@ -40,59 +41,54 @@ class Desk : public QObject {
     Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optional<Moment> as_if_now);
     ~Desk() override;
 
-    [[nodiscard]] const Job& job() const { return job_; }
-    [[nodiscard]] const Shop& shop() const { return shop_; }
+    [[nodiscard]] const Job& job() const { return line_.job(); }
+    [[nodiscard]] const Shop& shop() const { return shop_->shop(); }
     [[nodiscard]] const Library& library() const { return *library_; }
     /// For work beside the window, which may outlast a change of typefaces.
     [[nodiscard]] std::shared_ptr<const Library> shared_library() const { return library_; }
     /// The last plan that was ready; `current` tells whether it is the plan of the job as it is now.
-    [[nodiscard]] const Plan& plan() const { return plan_; }
-    [[nodiscard]] bool current() const { return planned_ == revision_; }
+    [[nodiscard]] const Plan& plan() const { return plans_.plan(); }
+    [[nodiscard]] bool current() const { return plans_.current(); }
     /// Of a batch that takes its time: how many faces are planned, of how many. A newer step stops it.
-    [[nodiscard]] std::pair<std::size_t, std::size_t> planning() const { return planning_; }
+    [[nodiscard]] std::pair<std::size_t, std::size_t> planning() const { return plans_.progress(); }
     /// The sign and the face at hand: what trays and drawing show and change.
     void select(std::size_t sign, std::size_t face = 0);
-    [[nodiscard]] std::size_t sign_at() const { return std::min(sign_at_, job_.signs.size() - 1); }
-    [[nodiscard]] std::size_t face_at() const { return std::min(face_at_, sign().faces.size() - 1); }
-    [[nodiscard]] const Sign& sign() const { return job_.signs[sign_at()]; }
+    [[nodiscard]] std::size_t sign_at() const { return std::min(at_hand_.sign, job().signs.size() - 1); }
+    [[nodiscard]] std::size_t face_at() const { return std::min(at_hand_.face, sign().faces.size() - 1); }
+    [[nodiscard]] const Sign& sign() const { return job().signs[sign_at()]; }
     [[nodiscard]] const Face& face() const { return sign().faces[face_at()]; }
     /// nullptr while the face at hand has not been planned; otherwise the plan of its colour at hand.
-    [[nodiscard]] const ColourPlan* face_plan() const { return plan_.of(face().id, colour().id); }
+    [[nodiscard]] const ColourPlan* face_plan() const { return plan().of(face().id, colour().id); }
     /// Which of the face's colours Sections and Method show.
     void select_colour(std::size_t colour);
     [[nodiscard]] const Colour& colour() const { return face().colours[colour_at()]; }
-    [[nodiscard]] std::size_t colour_at() const { return std::min(colour_at_, face().colours.size() - 1); }
+    [[nodiscard]] std::size_t colour_at() const { return std::min(at_hand_.colour, face().colours.size() - 1); }
     /// The text or the art that Lettering shows and changes.
     void select_text(std::size_t text);
     void select_art(std::size_t art);
-    [[nodiscard]] std::size_t text_at() const { return std::min(text_at_, face().lettering.texts.size() - 1); }
+    [[nodiscard]] std::size_t text_at() const { return std::min(at_hand_.text, face().lettering.texts.size() - 1); }
     [[nodiscard]] std::optional<std::size_t> art_at() const {
-        return art_at_ && *art_at_ < face().art.size() ? art_at_ : std::nullopt;
+        return at_hand_.art && *at_hand_.art < face().art.size() ? at_hand_.art : std::nullopt;
     }
     /// The thing at hand by its id.
     [[nodiscard]] ThingId thing_at() const {
         return art_at() ? face().art[*art_at()].id : face().lettering.texts[text_at()].id;
     }
-    /// What Sections points at: pieces of the colour at hand, or a seam by where it lies, or a place between them.
-    struct Picked {
-        std::vector<PieceName> pieces{};
-        std::optional<Seam> seam{};
-        std::optional<Point> place{};
-    };
+    using Picked = skarvel::Picked;
     void pick(Picked picked);
-    [[nodiscard]] const Picked& picked() const { return picked_; }
+    [[nodiscard]] const Picked& picked() const { return at_hand_.picked; }
     /// The seam pointed at, by its place in the plan as it is now.
     [[nodiscard]] std::optional<std::size_t> seam_at() const;
     /// Another way to cut is looked at on the drawing, without being taken; nullptr: the job as it is.
     void look_at(std::shared_ptr<const Alternative> other);
-    [[nodiscard]] const std::shared_ptr<const Alternative>& looked_at() const { return looked_at_; }
+    [[nodiscard]] const std::shared_ptr<const Alternative>& looked_at() const { return at_hand_.looked_at; }
     /// What the proof found is marked on the drawing.
     void show_evidence(std::shared_ptr<const Evidence> evidence);
-    [[nodiscard]] const std::shared_ptr<const Evidence>& evidence() const { return evidence_; }
+    [[nodiscard]] const std::shared_ptr<const Evidence>& evidence() const { return at_hand_.evidence; }
     [[nodiscard]] FaceAt at() const { return {sign_at(), face_at()}; }
     /// All signs together, instead of the one at hand.
     void show_together(bool together);
-    [[nodiscard]] bool together() const { return together_ && (job_.signs.size() > 1 || job_.post); }
+    [[nodiscard]] bool together() const { return at_hand_.together && (job().signs.size() > 1 || job().post); }
     [[nodiscard]] Moment now() const;
     /// Goes on as if it were this moment: for pictures and demonstrations.
     void pretend(Moment moment);
@@ -103,7 +99,9 @@ class Desk : public QObject {
     /// Books the film of a load that is cut in the drawer of the shop.
     void book(std::size_t cut_load);
     void book_spoilt(std::size_t spoilt_load);
-    [[nodiscard]] std::string say(const Reason& reason) const { return library_->catalogue.say(reason, shop_.display); }
+    [[nodiscard]] std::string say(const Reason& reason) const {
+        return library_->catalogue.say(reason, shop().display);
+    }
 
     /// One undo step. Steps with the same non-empty `merge` that follow one another are one.
     void apply(Job job, const QString& merge = {});
@@ -120,21 +118,21 @@ class Desk : public QObject {
     /// Says what was typed, by how much it is too far, and the nearest that can be.
     [[nodiscard]] Reason denied_reason() const;
     /// Ends merging: the next step is a new one.
-    void settle() { merge_.clear(); }
+    void settle() { line_.settle(); }
     void undo();
     void redo();
-    [[nodiscard]] bool can_undo() const { return !undo_.empty(); }
-    [[nodiscard]] bool can_redo() const { return !redo_.empty(); }
+    [[nodiscard]] bool can_undo() const { return line_.can_undo(); }
+    [[nodiscard]] bool can_redo() const { return line_.can_redo(); }
     void set_shop(const Shop& shop);
     /// Waits until the plan is the plan of the job as it is now.
-    void wait_for_plan();
+    void wait_for_plan() { plans_.wait(); }
 
     void start_new();
     Expected<FileStamp> open(const std::filesystem::path& path);
     /// `force`: also over a file that another program changed.
     Expected<FileStamp> save(const std::filesystem::path& path, bool force = false);
     [[nodiscard]] const std::filesystem::path& path() const { return path_; }
-    [[nodiscard]] bool unsaved() const { return !(job_ == saved_); }
+    [[nodiscard]] bool unsaved() const { return line_.unsaved(); }
     [[nodiscard]] std::vector<std::filesystem::path> recent() const;
     /// Jobs for the rack: the one at hand, recent ones, and what else lies in its folder.
     [[nodiscard]] std::vector<std::filesystem::path> rack() const;
@@ -172,9 +170,7 @@ class Desk : public QObject {
     void changed();
     void keep_copy();
     void discard_copy();
-    void take(std::shared_ptr<const Plan> plan, std::uint64_t revision);
     void plan_in_background();
-    void work(const std::stop_token& stop);
     void load_records();
     void remember(const std::filesystem::path& path);
     void replace_job(Job job, std::filesystem::path path, std::optional<FileStamp> stamp);
@@ -188,17 +184,10 @@ class Desk : public QObject {
     std::vector<TypefaceName> installed_;
     DeskFiles files_;
     std::optional<std::chrono::seconds> clock_shift_;
-    Job job_, saved_;
+    UndoLine line_;
     std::optional<Denied> denied_;
-    Shop shop_;
-    std::vector<Job> undo_, redo_;
-    QString merge_;
-    std::size_t sign_at_ = 0, face_at_ = 0, colour_at_ = 0, text_at_ = 0;
-    std::optional<std::size_t> art_at_;
-    bool together_ = false;
-    Picked picked_;
-    std::shared_ptr<const Alternative> looked_at_;
-    std::shared_ptr<const Evidence> evidence_;
+    std::unique_ptr<ShopStore> shop_;
+    Selection at_hand_;
     std::filesystem::path path_;
     std::optional<FileStamp> stamp_;
     std::unique_ptr<Recovery> recovery_;
@@ -208,23 +197,7 @@ class Desk : public QObject {
     std::vector<CutRecord> cuts_;
     QTimer copy_timer_, minute_timer_;
 
-    Plan plan_;
-    std::uint64_t revision_ = 0, planned_ = 0;
-    std::pair<std::size_t, std::size_t> planning_;
-    struct Request {
-        std::shared_ptr<const Library> library;
-        Job job;
-        Shop shop;
-        Moment now;
-        std::uint64_t revision;
-    };
-    std::mutex mutex_;
-    std::condition_variable_any wake_, ready_;
-    std::optional<Request> request_;
-    std::optional<std::stop_source> running_;
-    std::shared_ptr<const Plan> latest_;
-    std::uint64_t latest_revision_ = 0;
-    std::jthread worker_;
+    PlanService plans_;  // the last: what it plans is gone before anything that it was planned from
 };
 
 }  // namespace skarvel

@@ -11,6 +11,7 @@
 #include <array>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -141,7 +142,7 @@ Choice::Choice(const QString& name, QWidget* parent) : QComboBox(parent) {
 void Choice::show_data(const QString& data) {
     int index = findData(data);
     if (index < 0) {
-        addItem(data.isEmpty() ? tr("none") : tr("%1 (not in the shop)").arg(data), data);
+        addItem(data.isEmpty() ? in_words("word.none") : in_words("field.not-in-the-shop", {{"name", data}}), data);
         index = count() - 1;
     }
     const QSignalBlocker quiet(this);
@@ -173,31 +174,27 @@ void Check::paintEvent(QPaintEvent* event) {
 
 namespace {
 
-struct PaintColour {
-    const char* colour;
-    const char* name;
-};
-
-// Colours that sign makers keep on the shelf; the name goes on the sheets.
-constexpr std::array shelf = {
-    PaintColour{"#f7f4ec", "white"},      PaintColour{"#e9dcc0", "cream"},    PaintColour{"#1f2022", "black"},
-    PaintColour{"#2f4558", "deep blue"},  PaintColour{"#7fa6b8", "sea blue"}, PaintColour{"#3f5a45", "boat green"},
-    PaintColour{"#93a58a", "sage"},       PaintColour{"#8f2f27", "barn red"}, PaintColour{"#c98a2b", "mustard"},
-    PaintColour{"#7d7f80", "slate grey"}, PaintColour{"#6b4a33", "walnut"},   PaintColour{"#b9b2a3", "driftwood"},
-};
+std::vector<ShelfColour>& on_the_shelf() {
+    static std::vector<ShelfColour> colours;
+    return colours;
+}
 
 }  // namespace
+
+void ColourButton::offer(std::vector<ShelfColour> colours) { on_the_shelf() = std::move(colours); }
 
 ColourButton::ColourButton(const QString& name, QWidget* parent) : QPushButton(parent) {
     setAccessibleName(name);
     setObjectName(name);
     connect(this, &QPushButton::clicked, this, [this] {
         QMenu menu(this);
-        for (const PaintColour& p : shelf) {
+        for (const ShelfColour& p : on_the_shelf()) {
+            const QString colour = QString::fromStdString(p.colour);
+            const QString called = QString::fromStdString(p.name);
             QPixmap swatch(16, 16);
-            swatch.fill(QColor(p.colour));
-            QAction* action = menu.addAction(QIcon(swatch), p.name);
-            connect(action, &QAction::triggered, this, [this, p] { Q_EMIT decided(p.colour, p.name); });
+            swatch.fill(QColor(colour));
+            QAction* action = menu.addAction(QIcon(swatch), called);
+            connect(action, &QAction::triggered, this, [this, colour, called] { Q_EMIT decided(colour, called); });
         }
         menu.exec(mapToGlobal(QPoint(0, height())));
     });

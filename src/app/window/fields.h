@@ -14,6 +14,7 @@
 #include <optional>
 #include <vector>
 
+#include "method/trade.h"
 #include "window/desk.h"
 
 namespace skarvel {
@@ -82,6 +83,8 @@ class ColourButton : public QPushButton {
     Q_OBJECT
 
   public:
+    /// What all of them offer: the paints on the shelf.
+    static void offer(std::vector<ShelfColour> colours);
     explicit ColourButton(const QString& name, QWidget* parent = nullptr);
     void show_colour(const std::string& colour, const std::string& name);
 

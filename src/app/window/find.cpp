@@ -1,4 +1,5 @@
 #include "window/find.h"
+#include "theme/words.h"
 
 #include <QKeyEvent>
 #include <QVBoxLayout>
@@ -6,12 +7,12 @@
 namespace skarvel {
 
 Find::Find(std::vector<Found> all, QWidget* parent) : QDialog(parent, Qt::Popup), all_(std::move(all)) {
-    setAccessibleName(tr("Find"));
+    setAccessibleName(in_words("word.find"));
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(8, 8, 8, 8);
     text_ = new QLineEdit(this);
-    text_->setPlaceholderText(tr("a command, a station, a typeface"));
-    text_->setAccessibleName(tr("find"));
+    text_->setPlaceholderText(in_words("find.a-command-a-station"));
+    text_->setAccessibleName(in_words("find.find"));
     list_ = new QListWidget(this);
     list_->setFrameShape(QFrame::NoFrame);
     layout->addWidget(text_);

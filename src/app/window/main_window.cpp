@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/find.h"
 
 namespace skarvel {
@@ -17,7 +18,7 @@ namespace {
 
 constexpr int behind_after_ms = 150;
 constexpr int notice_ms = 8000;
-const char* const job_filter = "Skarvel jobs (*.skarvel);;All files (*)";
+QString job_filter() { return in_words("window.job-filter"); }
 
 QScrollArea* scrolling(QWidget* inside, QWidget* parent) {
     auto* area = new QScrollArea(parent);
@@ -38,6 +39,7 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     auto* rows = new QVBoxLayout(body);
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(0);
+    build_actions();
     build_top_bar();
     rows->addWidget(top_bar_);
     signs_row_ = new SignsRow(desk_, body);
@@ -91,7 +93,6 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     behind_timer_.setSingleShot(true);
     behind_timer_.setInterval(behind_after_ms);
     connect(&behind_timer_, &QTimer::timeout, this, [this] { set_behind(!desk_.current()); });
-    build_shortcuts();
     show_station(Station::Blank);
     drawing_->setFocus();
 }
@@ -121,69 +122,77 @@ void MainWindow::build_top_bar() {
     connect(title_, &QPushButton::clicked, this, &MainWindow::show_rack);
     undo_ = add({}, "undo");
     redo_ = add({}, "redo");
-    undo_->setAccessibleName(tr("Undo"));
-    redo_->setAccessibleName(tr("Redo"));
-    undo_->setToolTip(tr("Undo (Ctrl+Z)"));
-    redo_->setToolTip(tr("Redo (Ctrl+Shift+Z)"));
-    connect(undo_, &QPushButton::clicked, &desk_, &Desk::undo);
-    connect(redo_, &QPushButton::clicked, &desk_, &Desk::redo);
+    actions_.put_on(undo_, "undo");
+    actions_.put_on(redo_, "redo");
     bar->addStretch(1);
-    view_ = new Segmented(tr("view"), {tr("Whole"), tr("Close-up")}, top_bar_);
+    view_ = new Segmented(in_words("window.view"), {in_words("window.whole"), in_words("window.close-up")}, top_bar_);
     view_->setFixedWidth(Theme::px(172));
     connect(view_, &Segmented::chosen, this, [this](int i) { drawing_->set_close_up(i == 1); });
     bar->addWidget(view_);
     bar->addSpacing(8);
-    laid_down_ = button(tr("Laid down"), nullptr, top_bar_);
+    laid_down_ = button(in_words("window.laid-down"), nullptr, top_bar_);
     laid_down_->setObjectName("laid-down");
     laid_down_->setCheckable(true);
     laid_down_->setProperty("segment", true);
     laid_down_->setMinimumWidth(Theme::px(92));
     connect(laid_down_, &QPushButton::clicked, this, [this](bool on) { drawing_->set_laid_down(on); });
     bar->addWidget(laid_down_);
-    measure_ = button(tr("Measure"), "bar", top_bar_);
+    measure_ = button(in_words("window.measure"), "bar", top_bar_);
     measure_->setObjectName("measure");
     measure_->setCheckable(true);
-    measure_->setAccessibleName(tr("Tape measure"));
-    measure_->setToolTip(tr("Tape measure between two points (T)"));
-    connect(measure_, &QPushButton::clicked, this, [this](bool on) {
-        drawing_->set_measuring(on);
-        drawing_->setFocus();
-    });
+    actions_.put_on(measure_, "measure");
+    measure_->setToolTip(in_words("window.tape-measure-between-two"));
     bar->addWidget(measure_);
     bar->addStretch(1);
-    tray_button_ = add(tr("Tray"), "tray-button");
+    tray_button_ = add(in_words("window.tray"), "tray-button");
     connect(tray_button_, &QPushButton::clicked, this, [this] {
         tray_open_ = !tray_open_;
         fold();
     });
-    shop_ = add(tr("Shop"), "shop-button");
-    sheets_ = add(tr("Sheets"), "sheets-button");
-    find_ = add(tr("Find"), "find-button");
-    connect(shop_, &QPushButton::clicked, this, &MainWindow::show_shop);
-    connect(sheets_, &QPushButton::clicked, this, &MainWindow::show_sheets);
-    connect(find_, &QPushButton::clicked, this, &MainWindow::find);
+    shop_ = add(in_words("window.shop"), "shop-button");
+    sheets_ = add(in_words("word.sheets"), "sheets-button");
+    find_ = add(in_words("word.find"), "find-button");
+    actions_.put_on(shop_, "shop");
+    actions_.put_on(sheets_, "sheets");
+    actions_.put_on(find_, "find");
 }
 
-void MainWindow::build_shortcuts() {
-    const auto on = [this](const QKeySequence& keys, auto act) {
-        auto* shortcut = new QShortcut(keys, this);
-        connect(shortcut, &QShortcut::activated, this, act);
+void MainWindow::build_actions() {
+    const auto add = [this](const char* id, const char* name, const QKeySequence& keys, auto act) {
+        return actions_.add(id, in_words(name), keys, act);
     };
     for (int i = 0; i < static_cast<int>(station_count); ++i) {
-        on(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)),
-           [this, i] { show_station(static_cast<Station>(i)); });
+        const auto station = static_cast<Station>(i);
+        actions_.add(word_of(station), QString("%1  %2").arg(i + 1).arg(station_name(station)),
+                     QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)),
+                     [this, station] { show_station(station); });
     }
-    on(QKeySequence(Qt::CTRL | Qt::Key_0), [this] { show_shop(); });
-    on(QKeySequence::Undo, [this] { desk_.undo(); });
-    on(QKeySequence("Ctrl+Shift+Z"), [this] { desk_.redo(); });
-    on(QKeySequence::Save, [this] { save(); });
-    on(QKeySequence("Ctrl+Shift+S"), [this] { save_as(); });
-    on(QKeySequence::New, [this] { new_job(); });
-    on(QKeySequence::Open, [this] { open(); });
-    on(QKeySequence("Ctrl+E"), [this] { export_files(); });
-    on(QKeySequence::Print, [this] { show_sheets(); });
-    on(QKeySequence("Ctrl+K"), [this] { find(); });
-    on(QKeySequence(Qt::Key_F1), [this] { help(); });
+    add("shop", "window.shop", QKeySequence(Qt::CTRL | Qt::Key_0), [this] { show_shop(); });
+    add("rack", "window.the-rack-all-jobs", {}, [this] { show_rack(); });
+    add("measure", "window.tape-measure", {}, [this] {
+        drawing_->set_measuring(!drawing_->measuring());
+        drawing_->setFocus();
+    });
+    add("copy-sign", "window.another-sign-like-this", {}, [this] {
+        const std::size_t at = desk_.sign_at();
+        desk_.apply(copy_sign(desk_.job(), at, desk_.face().lettering.main().words));
+        desk_.select(at + 1);
+    });
+    add("together", "window.all-signs-together", {}, [this] { desk_.show_together(true); });
+    add("sheets", "word.sheets", QKeySequence::Print, [this] { show_sheets(); });
+    add("undo", "window.undo", QKeySequence::Undo, [this] { desk_.undo(); });
+    add("redo", "window.redo", QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [this] { desk_.redo(); });
+    add("new", "word.new-job", QKeySequence::New, [this] { new_job(); });
+    add("open", "window.open-a-job", QKeySequence::Open, [this] { open(); });
+    add("save", "word.save", QKeySequence::Save, [this] { save(); });
+    add("save-as", "window.save-elsewhere", QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { save_as(); });
+    add("export", "window.save-cut-files-and", QKeySequence(Qt::CTRL | Qt::Key_E), [this] { export_files(); });
+    add("whole", "window.whole-board", {}, [this] { drawing_->set_close_up(false); });
+    add("close-up", "window.close-up", {}, [this] { drawing_->set_close_up(true); });
+    add("night", "window.night", {}, [this] { set_look(true, Theme::text_percent()); });
+    add("day", "window.day", {}, [this] { set_look(false, Theme::text_percent()); });
+    add("help", "window.help-for-this-station", QKeySequence(Qt::Key_F1), [this] { help(); });
+    add("find", "word.find", QKeySequence(Qt::CTRL | Qt::Key_K), [this] { find(); });
 }
 
 // ---- what is shown
@@ -283,11 +292,12 @@ void MainWindow::refresh_job() {
     title_->setText(
         QFontMetrics(Theme::font(18, QFont::DemiBold)).elidedText(name, Qt::ElideRight, std::max(100, width() / 5)) +
         (desk_.unsaved() ? " *" : ""));
-    title_->setAccessibleName(tr("Job: %1").arg(name));
+    title_->setAccessibleName(in_words("window.job", {{"name", name}}));
     title_->setToolTip(name);
     setWindowTitle(name + (desk_.unsaved() ? "*" : "") + " – Skarvel");
-    undo_->setEnabled(desk_.can_undo());
-    redo_->setEnabled(desk_.can_redo());
+    actions_.at("undo")->setEnabled(desk_.can_undo());
+    actions_.at("redo")->setEnabled(desk_.can_redo());
+    actions_.at("together")->setEnabled(signs_row_->wanted());
     view_->show_choice(drawing_->close_up() ? 1 : 0);
     laid_down_->setChecked(drawing_->laid_down());
     measure_->setChecked(drawing_->measuring());
@@ -348,9 +358,9 @@ void MainWindow::fold() {
     tray_stack_->setFixedWidth(std::min(Theme::px(312), std::max(312, width() * 35 / 100)));
     // Large text in a narrow window: icons say what these buttons do.
     const bool bare = width() < Theme::px(1000);
-    shop_->setText(bare ? QString() : tr("Shop"));
-    sheets_->setText(bare ? QString() : tr("Sheets"));
-    find_->setText(bare ? QString() : tr("Find"));
+    shop_->setText(bare ? QString() : in_words("window.shop"));
+    sheets_->setText(bare ? QString() : in_words("word.sheets"));
+    find_->setText(bare ? QString() : in_words("word.find"));
     view_->setFixedWidth(Theme::px(180));
     laid_down_->setMinimumWidth(Theme::px(96));
     const bool drawn =
@@ -358,7 +368,7 @@ void MainWindow::fold() {
     view_->setVisible(drawn);
     laid_down_->setVisible(drawn);
     measure_->setVisible(drawn);
-    measure_->setText(bare ? QString() : tr("Measure"));
+    measure_->setText(bare ? QString() : in_words("window.measure"));
     top_bar_->setFixedHeight(Theme::px(44));
 }
 
@@ -421,47 +431,15 @@ void MainWindow::show_rack() {
 }
 
 void MainWindow::find() {
-    std::vector<Found> all;
-    for (std::size_t i = 0; i < station_count; ++i) {
-        const auto station = static_cast<Station>(i);
-        all.push_back(
-            {QString("%1  %2").arg(i + 1).arg(station_name(station)), [this, station] { show_station(station); }});
-    }
-    all.push_back({tr("Shop"), [this] { show_shop(); }});
-    all.push_back({tr("The rack: all jobs"), [this] { show_rack(); }});
-    all.push_back({tr("Tape measure"), [this] { drawing_->set_measuring(true); }});
-    all.push_back({tr("Another sign like this one"), [this] {
-                       const std::size_t at = desk_.sign_at();
-                       desk_.apply(copy_sign(desk_.job(), at, desk_.face().lettering.main().words));
-                       desk_.select(at + 1);
-                   }});
+    std::vector<Found> all = actions_.found();
     if (signs_row_->wanted()) {
-        all.push_back({tr("All signs together"), [this] { desk_.show_together(true); }});
-        for (std::size_t i = 0; i < desk_.job().signs.size(); ++i) {
-            all.push_back({tr("Sign: %1").arg(QString::fromStdString(label_of(desk_.job().signs[i]))),
-                           [this, i] { desk_.select(i); }});
-        }
+        for (std::size_t i = 0; i < desk_.job().signs.size(); ++i)
+            all.push_back(
+                {in_words("window.sign", {{"sign", label_of(desk_.job().signs[i])}}), [this, i] { desk_.select(i); }});
     }
-    all.push_back({tr("Sheets"), [this] { show_sheets(); }});
-    all.push_back({tr("Undo"), [this] { desk_.undo(); }});
-    all.push_back({tr("Redo"), [this] { desk_.redo(); }});
-    all.push_back({tr("New job"), [this] { new_job(); }});
-    all.push_back({tr("Open a job"), [this] { open(); }});
-    all.push_back({tr("Save"), [this] { save(); }});
-    all.push_back({tr("Save cut files and sheets"), [this] { export_files(); }});
-    all.push_back({tr("Whole board"), [this] { drawing_->set_close_up(false); }});
-    all.push_back({tr("Close-up"), [this] { drawing_->set_close_up(true); }});
-    all.push_back({tr("Night"), [this] { set_look(true, Theme::text_percent()); }});
-    all.push_back({tr("Day"), [this] { set_look(false, Theme::text_percent()); }});
-    all.push_back({tr("Help for this station"), [this] { help(); }});
     for (const Typeface& t : desk_.library().typefaces) {
-        all.push_back(
-            {tr("Typeface: %1 %2").arg(QString::fromStdString(t.name.family), QString::fromStdString(t.name.style)),
-             [this, name = t.name] {
-                 Job job = desk_.job();
-                 job.signs[desk_.sign_at()].faces[desk_.face_at()].lettering.main().typeface = name;
-                 desk_.apply(std::move(job));
-             }});
+        all.push_back({in_words("window.typeface", {{"family", t.name.family}, {"style", t.name.style}}),
+                       [this, name = t.name] { desk_.apply(set_in(desk_.job(), desk_.at(), name)); }});
     }
     auto* dialog = new Find(std::move(all), this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -469,22 +447,7 @@ void MainWindow::find() {
     dialog->show();
 }
 
-void MainWindow::help() {
-    static const std::array words = {
-        "Pick what the board was bought as, or type what the tape says. Clear zones keep lettering out; film may cross "
-        "them. Every box on the drawing can be typed into: 60 1/2, 5' 3, 1524 mm, (60 - 2*6)/9.",
-        "Type the words. A stack sets one letter below the other, snug to the room that is left; beyond 15 % of "
-        "stretch it stops and offers another typeface.",
-        "Seams lie in gaps. Point at a section to see where it lies on the mat. Every load gets its film off the roll. "
-        "The tray says why it is so many.",
-        "Every layer from bare wood up. A triangle means look, an octagon means stop; each says why and what would "
-        "help. Sign the proof before anything is cut.",
-        "The plan on your hours: solid is work, hatched is waiting. Set the day it is wanted; your hours are on the "
-        "Shop page.",
-        "One step at a time. Done records the time and moves the clock. Not dry yet waits half an hour more.",
-        "Finish the job and note what you would do next time."};
-    say(words.at(static_cast<std::size_t>(station_)));
-}
+void MainWindow::help() { say(in_words((std::string("help.") + word_of(station_)).c_str())); }
 
 // ---- files
 
@@ -492,10 +455,10 @@ bool MainWindow::may_leave() {
     if (!desk_.unsaved()) return true;
     QMessageBox box(this);
     box.setWindowTitle("Skarvel");
-    box.setText(tr("%1 has changes that are not saved.").arg(QString::fromStdString(desk_.job().title)));
-    QPushButton* save_button = box.addButton(tr("Save"), QMessageBox::AcceptRole);
-    QPushButton* drop = box.addButton(tr("Do not save"), QMessageBox::DestructiveRole);
-    box.addButton(tr("Stay"), QMessageBox::RejectRole);
+    box.setText(in_words("window.has-changes-that-are", {{"title", QString::fromStdString(desk_.job().title)}}));
+    QPushButton* save_button = box.addButton(in_words("word.save"), QMessageBox::AcceptRole);
+    QPushButton* drop = box.addButton(in_words("window.do-not-save"), QMessageBox::DestructiveRole);
+    box.addButton(in_words("window.stay"), QMessageBox::RejectRole);
     box.exec();
     if (box.clickedButton() == save_button) return save();
     return box.clickedButton() == drop;
@@ -509,8 +472,8 @@ void MainWindow::new_job() {
 
 void MainWindow::open() {
     if (!may_leave()) return;
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Open a job"), {}, job_filter, nullptr, QFileDialog::DontUseNativeDialog);
+    const QString path = QFileDialog::getOpenFileName(this, in_words("window.open-a-job"), {}, job_filter(), nullptr,
+                                                      QFileDialog::DontUseNativeDialog);
     if (!path.isEmpty()) open_path(path.toStdString());
 }
 
@@ -532,14 +495,14 @@ bool MainWindow::save() {
         save_failed(saved.error());
         return false;
     }
-    say(tr("Saved."));
+    say(in_words("window.saved"));
     return true;
 }
 
 bool MainWindow::save_as() {
-    QString path =
-        QFileDialog::getSaveFileName(this, tr("Save the job"), QString::fromStdString(desk_.job().title) + ".skarvel",
-                                     job_filter, nullptr, QFileDialog::DontUseNativeDialog);
+    QString path = QFileDialog::getSaveFileName(this, in_words("window.save-the-job"),
+                                                QString::fromStdString(desk_.job().title) + ".skarvel", job_filter(),
+                                                nullptr, QFileDialog::DontUseNativeDialog);
     if (path.isEmpty()) return false;
     if (!path.contains('.')) path += ".skarvel";
     const auto saved = desk_.save(path.toStdString());
@@ -547,14 +510,14 @@ bool MainWindow::save_as() {
         save_failed(saved.error());
         return false;
     }
-    say(tr("Saved."));
+    say(in_words("window.saved"));
     return true;
 }
 
 void MainWindow::save_failed(const Problem& problem) {
-    std::vector<Answer> answers{{tr("Save elsewhere"), [this] { save_as(); }}};
+    std::vector<Answer> answers{{in_words("window.save-elsewhere"), [this] { save_as(); }}};
     if (problem.what.id == "file.changed") {
-        answers.emplace_back(tr("Save over it"), [this] {
+        answers.emplace_back(in_words("window.save-over-it"), [this] {
             if (const auto saved = desk_.save(desk_.path(), true); !saved) save_failed(saved.error());
         });
     }
@@ -562,16 +525,15 @@ void MainWindow::save_failed(const Problem& problem) {
 }
 
 void MainWindow::export_files() {
-    const QString folder =
-        QFileDialog::getExistingDirectory(this, tr("Where the cut files and sheets go"), {},
-                                          QFileDialog::DontUseNativeDialog | QFileDialog::ShowDirsOnly);
+    const QString folder = QFileDialog::getExistingDirectory(
+        this, in_words("window.where-the-cut-files"), {}, QFileDialog::DontUseNativeDialog | QFileDialog::ShowDirsOnly);
     if (folder.isEmpty()) return;
     const auto written = desk_.export_to(folder.toStdString());
     if (!written)
         return say(QString::fromStdString(desk_.say(written.error().what) + ": " + desk_.say(written.error().remedy)),
                    true);
-    QString message = tr("%1 files written to %2.").arg(written->size()).arg(folder);
-    if (!desk_.plan().proof_signed) message += tr(" The proof has not been signed yet.");
+    QString message = in_words("window.files-written-to", {{"files", written->size()}, {"folder", folder}});
+    if (!desk_.plan().proof_signed) message += in_words("window.the-proof-has-not");
     say(message);
 }
 
@@ -579,16 +541,16 @@ void MainWindow::offer_leftovers() {
     const auto left = desk_.leftovers();
     if (left.empty()) return;
     const Recovery::Leftover leftover = left.front();
-    const QString name = leftover.belongs_to.empty() ? tr("an untitled job")
+    const QString name = leftover.belongs_to.empty() ? in_words("window.an-untitled-job")
                                                      : QString::fromStdString(leftover.belongs_to.filename().string());
-    say(tr("Skarvel ended without saving %1. What was there can be brought back.").arg(name), true,
-        {{tr("Bring it back"),
+    say(in_words("window.skarvel-ended-without-saving", {{"name", name}}), true,
+        {{in_words("window.bring-it-back"),
           [this, leftover] {
               if (const auto job = desk_.recover(leftover); !job)
                   say(QString::fromStdString(desk_.say(job.error().what)), true);
               show_station(station_);
           }},
-         {tr("Forget it"), [this, leftover] { desk_.forget(leftover); }}});
+         {in_words("window.forget-it"), [this, leftover] { desk_.forget(leftover); }}});
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
@@ -622,7 +584,7 @@ void MainWindow::say(const QString& message, bool trouble, const std::vector<Ans
     }
     QPushButton* close = button({}, "text", notice_);
     close->setIcon(Theme::icon("x"));
-    close->setAccessibleName(tr("close the message"));
+    close->setAccessibleName(in_words("window.close-the-message"));
     connect(close, &QPushButton::clicked, notice_, &QWidget::hide);
     layout->addWidget(close);
     notice_->setFixedWidth(std::min(width() - 80, 780));

@@ -15,6 +15,7 @@
 #include "stations/tray.h"
 #include "stations/views.h"
 #include "ticket/ticket.h"
+#include "window/actions.h"
 #include "window/desk.h"
 #include "window/rack.h"
 #include "window/ribbon.h"
@@ -47,7 +48,7 @@ class MainWindow : public QMainWindow {
 
   private:
     void build_top_bar();
-    void build_shortcuts();
+    void build_actions();
     void build_views(Station station);
     void fold();
     void refresh_job();
@@ -68,6 +69,7 @@ class MainWindow : public QMainWindow {
     void restyle();
 
     Desk& desk_;
+    Actions actions_{this};
     Station station_ = Station::Blank;
     bool in_shop_ = false, in_sheets_ = false, in_rack_ = false, tray_open_ = false;
     QWidget *top_bar_, *notice_;

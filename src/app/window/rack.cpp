@@ -9,6 +9,7 @@
 #include "drawing/face_painter.h"
 #include "files/job_file.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "ticket/ticket.h"
 #include "window/fields.h"
 
@@ -64,7 +65,7 @@ void RackTicket::paintEvent(QPaintEvent*) {
     };
     if (!job_) {
         line(0, QString::fromStdString(path_.stem().string()), 18, QFont::DemiBold, t.graphite);
-        line(1, trouble_.isEmpty() ? tr("reading…") : trouble_, 13, QFont::Normal,
+        line(1, trouble_.isEmpty() ? in_words("rack.reading") : trouble_, 13, QFont::Normal,
              trouble_.isEmpty() ? t.pencil : t.brick);
         return;
     }
@@ -94,16 +95,18 @@ void RackTicket::paintEvent(QPaintEvent*) {
     line(0, QString::fromStdString(job_->title), 18, QFont::DemiBold, t.graphite,
          worst == Mark::None ? 0 : Theme::px(22));
     const QString due =
-        job_->finished   ? tr("finished %1").arg(QString::fromStdString(show_moment(job_->finished->at, true)))
-        : job_->deadline ? tr("wanted %1").arg(QString::fromStdString(show_moment(*job_->deadline, true)))
-                         : tr("no deadline");
+        job_->finished
+            ? in_words("rack.finished", {{"finished", QString::fromStdString(show_moment(job_->finished->at, true))}})
+        : job_->deadline
+            ? in_words("rack.wanted", {{"deadline", QString::fromStdString(show_moment(*job_->deadline, true))}})
+            : in_words("word.no-deadline");
     line(1, due, 15, QFont::Normal, job_->finished ? t.moss : t.graphite);
     const auto& clock = *plan_.clock;
-    QString third =
-        job_->signs.size() > 1 ? tr("%1 signs").arg(job_->signs.size()) : QString::fromStdString(job_->number);
+    QString third = job_->signs.size() > 1 ? in_words("rack.signs", {{"signs", job_->signs.size()}})
+                                           : QString::fromStdString(job_->number);
     if (!job_->finished && clock.start_by)
         third += (third.isEmpty() ? "" : " · ") +
-                 tr("start by %1").arg(QString::fromStdString(show_moment(*clock.start_by, true)));
+                 in_words("rack.start-by", {{"start_by", QString::fromStdString(show_moment(*clock.start_by, true))}});
     line(2, third, 13, QFont::Normal, t.pencil);
 }
 
@@ -117,12 +120,12 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     auto* rows = new QVBoxLayout(body);
     rows->setContentsMargins(24, 12, 24, 24);
     rows->setSpacing(8);
-    rows->addWidget(label(tr("The rack"), "title", body));
+    rows->addWidget(label(in_words("rack.the-rack"), "title", body));
     auto* head = new QHBoxLayout;
     head->setSpacing(8);
     rows->addLayout(head);
     name_ = new QLineEdit(body);
-    name_->setAccessibleName(tr("name of the job"));
+    name_->setAccessibleName(in_words("rack.name-of-the-job"));
     name_->setObjectName("job-name");
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         const std::string typed = name_->text().trimmed().toStdString();
@@ -131,7 +134,7 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
         job.title = typed;
         desk_.apply(std::move(job));
     });
-    head->addWidget(label(tr("the job at hand is called"), "small", body));
+    head->addWidget(label(in_words("rack.the-job-at-hand"), "small", body));
     head->addWidget(name_, 1);
     auto* actions = new QHBoxLayout;
     actions->setSpacing(8);
@@ -142,11 +145,11 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
         connect(made, &QPushButton::clicked, this, signal);
         actions->addWidget(made);
     };
-    action(tr("New job"), "Ctrl+N", &Rack::new_wanted);
-    action(tr("Open…"), "Ctrl+O", &Rack::browse_wanted);
-    action(tr("Save"), "Ctrl+S", &Rack::save_wanted);
-    action(tr("Save as…"), "Ctrl+Shift+S", &Rack::save_as_wanted);
-    action(tr("Save cut files and sheets…"), "Ctrl+E", &Rack::export_wanted);
+    action(in_words("word.new-job"), "Ctrl+N", &Rack::new_wanted);
+    action(in_words("rack.open"), "Ctrl+O", &Rack::browse_wanted);
+    action(in_words("word.save"), "Ctrl+S", &Rack::save_wanted);
+    action(in_words("rack.save-as"), "Ctrl+Shift+S", &Rack::save_as_wanted);
+    action(in_words("rack.save-cut-files-and"), "Ctrl+E", &Rack::export_wanted);
     actions->addStretch(1);
     board_ = new QWidget(body);
     grid_ = new QGridLayout(board_);

@@ -4,6 +4,7 @@
 #include <QPainterPath>
 
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
@@ -54,7 +55,7 @@ void label_wait(QPainter& p, const QRectF& where, const QString& why) {
 }  // namespace
 
 Ribbon::Ribbon(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
-    setAccessibleName(tr("Days to the deadline"));
+    setAccessibleName(in_words("ribbon.days-to-the-deadline"));
     set_folded(false);
 }
 
@@ -68,7 +69,8 @@ void Ribbon::refresh(bool behind) {
     behind_ = behind;
     const Schedule& c = *desk_.plan().clock;
     if (!c.slots.empty())
-        setAccessibleDescription(tr("ready %1").arg(QString::fromStdString(show_moment(c.ready, true))));
+        setAccessibleDescription(
+            in_words("ribbon.ready", {{"ready", QString::fromStdString(show_moment(c.ready, true))}}));
     update();
 }
 
@@ -86,14 +88,14 @@ void Ribbon::paintEvent(QPaintEvent*) {
     if (c.slots.empty()) {
         p.setPen(t.pencil);
         p.setFont(Theme::font(15));
-        p.drawText(rect().adjusted(16, 0, 0, 0), Qt::AlignVCenter,
-                   tr("Nothing to plan yet: type the words at Lettering."));
+        p.drawText(rect().adjusted(16, 0, 0, 0), Qt::AlignVCenter, in_words("ribbon.nothing-to-plan-yet"));
         return;
     }
     const bool late = c.late;
     p.setPen(late ? t.brick : t.graphite);
     p.setFont(Theme::font(folded_ ? 15 : 18, QFont::DemiBold));
-    const QString ready = tr("Ready %1").arg(QString::fromStdString(show_moment(c.ready, true)));
+    const QString ready =
+        in_words("ribbon.ready-with-ready", {{"ready", QString::fromStdString(show_moment(c.ready, true))}});
     p.drawText(QRect(16, folded_ ? 0 : Theme::px(8), left - 20, folded_ ? height() : Theme::px(26)), Qt::AlignVCenter,
                ready);
     if (!folded_) {
@@ -101,8 +103,10 @@ void Ribbon::paintEvent(QPaintEvent*) {
         p.setPen(t.pencil);
         const QString hands = QString::fromStdString(show_minutes(c.hands_on));
         const QString under =
-            c.start_by ? tr("start by %1 · %2").arg(QString::fromStdString(show_moment(*c.start_by, true)), hands)
-                       : tr("%1 by hand").arg(hands);
+            c.start_by
+                ? in_words("ribbon.start-by",
+                           {{"start_by", QString::fromStdString(show_moment(*c.start_by, true))}, {"hands", hands}})
+                : in_words("ribbon.by-hand", {{"hands", hands}});
         p.drawText(QRect(16, Theme::px(35), left - 20, Theme::px(20)), Qt::AlignVCenter, under);
     }
 
@@ -159,7 +163,7 @@ void Ribbon::paintEvent(QPaintEvent*) {
         const int room = Theme::px(36);
         const double label_x = now - left < room ? now + 4 : now - room;
         p.drawText(QRectF(label_x, Theme::px(44), room, Theme::px(20)),
-                   now - left < room ? Qt::AlignLeft : Qt::AlignRight, tr("now"));
+                   now - left < room ? Qt::AlignLeft : Qt::AlignRight, in_words("word.now"));
     }
     if (const auto& deadline = desk_.job().deadline; deadline && *deadline < span.to && *deadline >= span.from) {
         const double x = x_of(*deadline);

@@ -7,6 +7,7 @@
 
 #include "sheets/sheets.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/fields.h"
 
 namespace skarvel {
@@ -82,7 +83,7 @@ class PageWidget : public QWidget {
 SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     setWidgetResizable(true);
     setObjectName("sheets");
-    setAccessibleName(tr("Sheets"));
+    setAccessibleName(in_words("word.sheets"));
 }
 
 void SheetsView::refresh() {
@@ -92,8 +93,8 @@ void SheetsView::refresh() {
     layout->setContentsMargins(24, 10, 24, 24);
     layout->setSpacing(14);
     auto* top = new QHBoxLayout;
-    top->addWidget(label(tr("Sheets to hold at the bench"), "title", body), 1);
-    QPushButton* save = button(tr("Save cut files and sheets (Ctrl+E)"), "main", body);
+    top->addWidget(label(in_words("sheets-view.sheets-to-hold-at"), "title", body), 1);
+    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", body);
     connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
     top->addWidget(save);
     layout->addLayout(top);

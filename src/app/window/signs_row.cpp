@@ -7,12 +7,13 @@
 
 #include "drawing/face_painter.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 
 SignsRow::SignsRow(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setObjectName("signs-row");
-    setAccessibleName(tr("Signs of this job"));
+    setAccessibleName(in_words("word.signs-of-this-job"));
     setFocusPolicy(Qt::StrongFocus);
     setFixedHeight(Theme::px(60));
 }
@@ -27,9 +28,9 @@ void SignsRow::refresh() {
     setVisible(wanted());
     lay_out();
     const Sign& sign = desk_.sign();
-    setAccessibleDescription(desk_.together() ? tr("all together")
+    setAccessibleDescription(desk_.together() ? in_words("signs-row.all-together")
                                               : QString::fromStdString(label_of(sign)) +
-                                                    (desk_.face_at() > 0 ? tr(", back") : QString()));
+                                                    (desk_.face_at() > 0 ? in_words("word.back") : QString()));
     update();
 }
 
@@ -110,7 +111,7 @@ void SignsRow::paint_card(QPainter& p, const Card& card, bool is_chosen) const {
     p.setPen(is_chosen ? t.chalk : t.graphite);
     p.setFont(Theme::font(15, is_chosen ? QFont::DemiBold : QFont::Medium));
     if (card.all) {
-        p.drawText(card.where, Qt::AlignCenter, tr("all"));
+        p.drawText(card.where, Qt::AlignCenter, in_words("signs-row.all"));
         return;
     }
     const Job& job = desk_.job();
@@ -143,7 +144,7 @@ void SignsRow::paint_card(QPainter& p, const Card& card, bool is_chosen) const {
         p.setFont(Theme::font(13));
         p.setPen(t.pencil);
         p.drawText(text.adjusted(0, text.height() / 2 - 2, 0, -4), Qt::AlignLeft | Qt::AlignVCenter,
-                   card.face == 0 ? tr("front") : tr("back"));
+                   card.face == 0 ? in_words("signs-row.front") : in_words("signs-row.back"));
     } else {
         p.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, name);
     }

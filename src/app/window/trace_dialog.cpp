@@ -11,6 +11,7 @@
 
 #include "drawing/face_painter.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 #include "window/fields.h"
 
 namespace skarvel {
@@ -21,7 +22,7 @@ class Preview : public QWidget {
     Preview(const Expected<FileDrawing>& drawing, const bool& behind, QWidget* parent)
         : QWidget(parent), drawing_(drawing), behind_(behind) {
         setMinimumSize(520, 420);
-        setAccessibleName(tr("the traced outlines"));
+        setAccessibleName(in_words("trace.the-traced-outlines"));
     }
 
   protected:
@@ -31,7 +32,8 @@ class Preview : public QWidget {
         p.setRenderHint(QPainter::Antialiasing);
         if (!drawing_) {
             p.setPen(Theme::tokens().graphite);
-            p.drawText(rect(), Qt::AlignCenter, behind_ ? tr("Tracing ...") : tr("Nothing here is dark enough."));
+            p.drawText(rect(), Qt::AlignCenter,
+                       behind_ ? in_words("trace.tracing") : in_words("trace.nothing-here-is-dark"));
             return;
         }
         const Box box = bounds_of(*drawing_);
@@ -54,7 +56,7 @@ class Preview : public QWidget {
 
 TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
     : picture_(std::move(picture)), traced_(refused({"drawing.nothing-dark", {}}, Station::Lettering)) {
-    setWindowTitle(tr("Trace %1").arg(QString::fromStdString(name)));
+    setWindowTitle(in_words("trace.trace", {{"name", QString::fromStdString(name)}}));
     auto* across = new QHBoxLayout(this);
     preview_ = new Preview(traced_, behind_, this);
     across->addWidget(preview_, 1);
@@ -75,26 +77,26 @@ TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
             again();
         });
     };
-    slider(tr("darker than this is ink"), 1, 255, wish_.threshold, &TraceWish::threshold);
-    slider(tr("speckles dropped, up to this many dots"), 0, 200, wish_.speckles, &TraceWish::speckles);
-    slider(tr("corners, from sharp to round"), 0, 133, wish_.corners, &TraceWish::corners);
-    auto* inverted = new Check(tr("the light parts are ink"), this);
+    slider(in_words("trace.darker-than-this-is"), 1, 255, wish_.threshold, &TraceWish::threshold);
+    slider(in_words("trace.speckles-dropped-up-to"), 0, 200, wish_.speckles, &TraceWish::speckles);
+    slider(in_words("trace.corners-from-sharp-to"), 0, 133, wish_.corners, &TraceWish::corners);
+    auto* inverted = new Check(in_words("trace.the-light-parts-are"), this);
     side->addWidget(inverted);
     connect(inverted, &QCheckBox::toggled, this, [this](bool on) {
         wish_.inverted = on;
         again();
     });
     side->addStretch(1);
-    QPushButton* take = button(tr("Put it on the face"), "primary", this);
+    QPushButton* take = button(in_words("trace.put-it-on-the"), "primary", this);
     side->addWidget(take);
     connect(take, &QPushButton::clicked, this, &QDialog::accept);
-    QPushButton* keep = button(tr("Keep the picture, and cut round it"), nullptr, this);
+    QPushButton* keep = button(in_words("trace.keep-the-picture-and"), nullptr, this);
     side->addWidget(keep);
     connect(keep, &QPushButton::clicked, this, [this] {
         keep_ = true;
         accept();
     });
-    QPushButton* leave = button(tr("Leave it"), nullptr, this);
+    QPushButton* leave = button(in_words("trace.leave-it"), nullptr, this);
     side->addWidget(leave);
     connect(leave, &QPushButton::clicked, this, &QDialog::reject);
     takers_ = {take, keep};

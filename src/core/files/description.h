@@ -45,8 +45,8 @@ struct Refusal {
 };
 
 [[noreturn]] inline void refuse(const std::string& id, const std::string& where, const std::string& detail = {}) {
-    throw Refusal{Problem{
-        {id, {{"where", where.empty() ? std::string("file") : where}, {"detail", detail}}}, where, {}, Mark::Stop}};
+    const std::string place = where.empty() ? "file" : where;
+    throw Refusal{Problem{{id, {{"where", place}, {"detail", detail}}}, place, {}, Mark::Stop}};
 }
 
 /// A value of the file and where it stands.
@@ -71,7 +71,7 @@ class Object {
     }
     [[nodiscard]] Spot at(const std::string& key) const {
         const auto found = spot_.json.find(key);
-        if (found == spot_.json.end()) refuse("file.missing-key", path(key), key);
+        if (found == spot_.json.end() || found->is_null()) refuse("file.missing-key", path(key), key);
         return {*found, path(key)};
     }
     void only(const std::set<std::string>& keys) const {

@@ -55,8 +55,8 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
                         {{"load", load.load->name},
                          {"across", from_grid(reach.high.x)},
                          {"along", from_grid(reach.high.y)},
-                         {"room-across", between.across},
-                         {"room-along", between.along}}},
+                         {"room_across", between.across},
+                         {"room_along", between.along}}},
                        Station::Sections, {"print.on-page", {}});
     }
     const Length border = area.margin + area.mark;

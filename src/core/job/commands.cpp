@@ -274,6 +274,26 @@ Length spoilt_film(const BenchRecord& bench) {
     return lost;
 }
 
+void want(Job& job, bool wanted, Moment now) {
+    if (!wanted) {
+        job.deadline.reset();
+    } else if (!job.deadline) {
+        job.deadline = std::chrono::floor<std::chrono::days>(now) + std::chrono::days(7) + std::chrono::hours(12);
+    }
+}
+
+Job off_post(const Job& job) {
+    Job out = job;
+    out.post.reset();
+    return out;
+}
+
+Job name_sign(const Job& job, std::size_t sign, const std::string& name) {
+    Job out = job;
+    if (sign < out.signs.size()) out.signs[sign].name = name;
+    return out;
+}
+
 Job finish(const Job& job, Outcome outcome, const std::string& note, Moment at) {
     Job out = job;
     out.finished = Finished{outcome, note, at};

@@ -47,6 +47,11 @@ Job letter_back(const Job& job, std::size_t sign);
 Job bare_back(const Job& job, std::size_t sign);
 /// All signs on a post, in their order; those that are there already keep their gaps.
 Job set_on_post(const Job& job);
+Job off_post(const Job& job);
+/// With a deadline, in a week at noon where there was none, or with none.
+void want(Job& job, bool wanted, Moment now);
+/// An empty name: its words name it.
+Job name_sign(const Job& job, std::size_t sign, const std::string& name);
 
 Job finish(const Job& job, Outcome outcome, const std::string& note, Moment at);
 

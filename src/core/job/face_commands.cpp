@@ -104,6 +104,10 @@ Job remove_text(const Job& job, FaceAt at, std::size_t text, const ColourPlan* p
     });
 }
 
+Job set_in(const Job& job, FaceAt at, const TypefaceName& typeface) {
+    return changed(job, at, [&](Face& face) { face.lettering.main().typeface = typeface; });
+}
+
 Job add_art(const Job& job, FaceAt at, ArtKind kind, const std::vector<Typeface>& typefaces) {
     return changed(job, at, [&](Face& face, Job& out) {
         Art art;

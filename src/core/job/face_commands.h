@@ -17,6 +17,8 @@ std::vector<PlacedThing> things_on(const Face& face, const ColourPlan& plan);
 Job add_text(const Job& job, FaceAt at);
 /// The last text stays; what hung on the one that goes hangs where it stood.
 Job remove_text(const Job& job, FaceAt at, std::size_t text, const ColourPlan* plan = nullptr);
+/// The first text of a face in another typeface.
+Job set_in(const Job& job, FaceAt at, const TypefaceName& typeface);
 Job add_art(const Job& job, FaceAt at, ArtKind kind, const std::vector<Typeface>& typefaces);
 Job remove_art(const Job& job, FaceAt at, std::size_t art, const ColourPlan* plan = nullptr);
 /// One place nearer to the front (later) or to the back.

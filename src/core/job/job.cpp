@@ -12,26 +12,29 @@ Measure measure(const char* typed) {
     return *read;
 }
 
-Job new_job(const std::vector<Typeface>& typefaces) {
+Job new_job(const Library& library) {
+    const NewJob& usual = library.trade.new_job;
     Sign sign;
-    sign.blank.stock = "1x6";
-    sign.blank.length = measure("60");
-    sign.blank.margin = measure("3/8");
-    sign.blank.clear = {{Edge::Top, measure("5"), "rope"}, {Edge::Bottom, measure("4"), "foot"}};
+    sign.blank.stock = usual.stock;
+    sign.blank.length = usual.length;
+    sign.blank.margin = usual.margin;
+    sign.blank.clear = usual.clear_zones;
     Face face;
-    if (const Typeface* spartan = find_typeface(typefaces, {"League Spartan", "Bold", ""})) {
-        face.lettering.main().typeface = spartan->name;
-    } else if (!typefaces.empty()) {
-        face.lettering.main().typeface = typefaces.front().name;
+    Text& text = face.lettering.main();
+    if (const Typeface* known = find_typeface(library.typefaces, {usual.family, usual.style, ""})) {
+        text.typeface = known->name;
+    } else if (!library.typefaces.empty()) {
+        text.typeface = library.typefaces.front().name;
     }
-    face.lettering.main().size = measure("4");
-    face.lettering.main().letter_gap = measure("9/16");
-    face.lettering.main().line_gap = measure("1 1/2");
-    face.finish.ground = CoatChoice{"chalk-paint", "#2f4558", "deep blue", 2};
-    face.finish.clear = CoatChoice{"water-clear", "", "satin", 2};
+    text.size = usual.size;
+    text.letter_gap = usual.letter_gap;
+    text.line_gap = usual.line_gap;
+    face.finish.ground = usual.ground;
+    face.finish.clear = usual.clear;
     Colour colour;
-    colour.making.lap = measure("1/8");
-    colour.paint = CoatChoice{"craft-acrylic", "#f7f4ec", "white", 2};
+    colour.making.film = film_for(library.trade, colour.making.way);
+    colour.making.lap = usual.lap;
+    colour.paint = usual.paint;
     face.colours.push_back(std::move(colour));
     sign.faces.push_back(std::move(face));
     Job job;

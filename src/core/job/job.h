@@ -13,6 +13,7 @@
 #include "bench/steps.h"
 #include "blank/blank.h"
 #include "blank/post.h"
+#include "job/library.h"
 #include "lettering/legibility.h"
 #include "loads/machines.h"
 #include "making/making.h"
@@ -120,8 +121,8 @@ struct Shop {
     friend bool operator==(const Shop&, const Shop&) = default;
 };
 
-/// A 1x6 board, 60 in, with nothing on it yet and the shop's habits as defaults.
-Job new_job(const std::vector<Typeface>& typefaces);
+/// With what the trade data begin one: a board with nothing on it yet, and the usual coats.
+Job new_job(const Library& library);
 /// A mat of 12 x 24 in, evenings and Saturday morning.
 Shop usual_shop();
 

@@ -36,9 +36,7 @@ Expected<Library> read_library(const fs::path& assets) {
     if (!tables) return tl::unexpected(tables.error());
     library.trade = std::move(*tables);
 
-    const auto sentences = read_file(assets / "text/en.json");
-    if (!sentences) return tl::unexpected(sentences.error());
-    auto catalogue = read_catalogue(*sentences);
+    auto catalogue = read_sentences(assets);
     if (!catalogue) return tl::unexpected(catalogue.error());
     library.catalogue = std::move(*catalogue);
 
@@ -65,6 +63,12 @@ Expected<Library> read_library(const fs::path& assets) {
             std::make_shared<const std::string>(std::move(*bytes));
     }
     return library;
+}
+
+Expected<Catalogue> read_sentences(const fs::path& assets) {
+    const auto sentences = read_file(assets / "text/en.json");
+    if (!sentences) return tl::unexpected(sentences.error());
+    return read_catalogue(*sentences);
 }
 
 fs::path find_assets(const fs::path& built_from) {

@@ -22,6 +22,8 @@ struct Library {
 
 /// Reads the folder of shipped assets. Refused with the file's name where one is missing or damaged.
 Expected<Library> read_library(const std::filesystem::path& assets);
+/// The sentences alone.
+Expected<Catalogue> read_sentences(const std::filesystem::path& assets);
 
 /// The folder of assets: $SKARVEL_ASSETS, beside the installed program, or where the program was built.
 std::filesystem::path find_assets(const std::filesystem::path& built_from);

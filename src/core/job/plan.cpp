@@ -120,6 +120,7 @@ class Run {
                                ran_, ink_stage);
             c.cut.pieces = c.ink;
             c.cut.making = resolve(d.decided(c).making, trade_.films, trade_.tools);
+            c.cut.making.gap = trade_.section_gap;
             c.cut.making.edges_place = p.blank->straight_sides;
             c.cut.bed = bed_for(shop_, d.decided(c).making, is_printed(c.cut.making), d.seen(c));
         }
@@ -166,7 +167,8 @@ class Run {
         for (const Drawn& d : drawn_) {
             for (const ColourPlan& c : d.colours) {
                 const std::string seen = d.seen(c);
-                reads.sharers.push_back({c.id, c.cut.making.film.id, seen, seen.empty(), c.cut.bed, c.cut.loads});
+                reads.sharers.push_back(
+                    {c.id, c.cut.making.film.id, seen, seen.empty(), c.cut.bed, c.cut.making.gap, c.cut.loads});
             }
         }
         const auto shared = table_.sharing({}, std::move(reads), ran_,

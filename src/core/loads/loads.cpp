@@ -28,7 +28,7 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
     Choice choice{&division, {}, {}};
     std::vector<Box> films;
     for (const Part& part : division.parts) films.push_back(part.film);
-    choice.packed = pack(films, room_on(mat, making), load_gap, effort);
+    choice.packed = pack(films, room_on(mat, making), making.gap, effort);
     Length film;
     for (const auto& load : choice.packed.loads) film += film_for(load, films, mat);
     std::int64_t longest = 0;
@@ -99,7 +99,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         if (now <= least || best.division->crossings > 0) break;
         std::vector<Box> boxes;
         for (const Part& part : finer.parts) boxes.push_back(part.film);
-        if (!fits_on(boxes, room_on(mat, making), load_gap, now - 1)) continue;
+        if (!fits_on(boxes, room_on(mat, making), making.gap, now - 1)) continue;
         if (Choice other = tried(finer, mat, making, Effort::Usual); other.rank < best.rank) best = std::move(other);
     }
     std::vector<Section> sections = sections_of(*best.division, run.pieces, making);
@@ -305,7 +305,7 @@ void tell_apart(LoadsPlan& plan) {
     }
 }
 
-void explain(LoadsPlan& plan, const Mat& mat) {
+void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
     const auto count = [](std::size_t n) { return static_cast<std::int64_t>(n); };
     if (plan.sections.empty()) return;
     if (plan.sections.size() == 1) {
@@ -320,8 +320,8 @@ void explain(LoadsPlan& plan, const Mat& mat) {
     std::size_t side_by_side = 0;
     for (const Load& load : plan.loads) side_by_side = std::max(side_by_side, load.placements.size());
     if (side_by_side > 1) {
-        plan.why.push_back({"loads.why-shared",
-                            {{"sections", count(side_by_side)}, {"across", mat.usable.across}, {"gap", load_gap}}});
+        plan.why.push_back(
+            {"loads.why-shared", {{"sections", count(side_by_side)}, {"across", mat.usable.across}, {"gap", gap}}});
     }
     if (plan.loads.size() > 1) {
         constexpr double sq_in = 645.16;
@@ -357,7 +357,7 @@ void add_up(LoadsPlan& plan, const Mat& mat) {
 void pack_rest(LoadsPlan& plan, const std::vector<std::size_t>& which, const Mat& mat, const MakingPlan& making) {
     std::vector<Box> films;
     for (const std::size_t i : which) films.push_back(plan.sections[i].film.bounds());
-    const Packed packed = pack(films, room_on(mat, making), load_gap);
+    const Packed packed = pack(films, room_on(mat, making), making.gap);
     const std::vector<Length> skips = skips_for(packed, films, mat);
     for (std::size_t n = 0; n < packed.loads.size(); ++n) {
         Load load{"", "", packed.loads[n], film_for(packed.loads[n], films, mat), 0, false};
@@ -535,7 +535,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
                                  {"loads.keep-or-again", {}},
                                  Mark::Look});
     }
-    explain(plan, mat);
+    explain(plan, mat, making.gap);
     if (making.wishes.any()) {
         MakingPlan as_it_comes = making;
         as_it_comes.wishes = {};

@@ -141,8 +141,6 @@ struct LoadsPlan {
     friend bool operator==(const LoadsPlan&, const LoadsPlan&) = default;
 };
 
-constexpr Length load_gap = 0.25_in;
-
 struct Packed {
     std::vector<std::vector<Placement>> loads;
     std::vector<std::size_t> left_over;  ///< sections larger than the mat

@@ -36,7 +36,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         }
     }
     const Mat& bed = sharers[group.front()].bed;
-    const Packed packed = pack(films, bed.usable, load_gap);
+    const Packed packed = pack(films, bed.usable, sharers[group.front()].gap);
     const std::vector<Length> skips = skips_for(packed, films, bed);
     Length film_together;
     for (const Length skip : skips) film_together += skip;

@@ -17,6 +17,7 @@ struct Sharer {
     std::string colour;  ///< of a decal; any colour does for masks, which name none
     bool mask = true;
     Mat bed;
+    Length gap;  ///< between sections on it
     Shared<LoadsPlan> loads;
     friend bool operator==(const Sharer&, const Sharer&) = default;
 };

@@ -84,6 +84,7 @@ struct MakingPlan {
     Tool tool;
     Length margin;  ///< mask margin; for a decal the film left around the ink to weed from
     Length lap;
+    Length gap = 0.25_in;     ///< between sections on a mat; as the trade data have it
     Length tie{};             ///< width of the ties that hold keepers; zero where they are loose
     bool edges_place = true;  ///< a mask as wide as the blank can be placed by its edges
     Wishes wishes{};

@@ -18,14 +18,6 @@
 namespace skarvel {
 
 /// A paint, stain or clear as the maker means to use it.
-struct CoatChoice {
-    std::string coat;         ///< an id of the trade data, or a name of the maker's own
-    std::string colour;       ///< "#rrggbb"
-    std::string colour_name;  ///< "deep blue"
-    int coats = 1;
-    friend bool operator==(const CoatChoice&, const CoatChoice&) = default;
-};
-
 /// How a face is finished around its lettering.
 /// What closes the edges of a mask before paint: where makers differ.
 enum class Seal { Ground, Clear, None };

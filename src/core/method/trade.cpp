@@ -114,6 +114,35 @@ E value_of(const std::string& word) {
     return *value;
 }
 
+Measure measure_of_row(const Json& row, const char* key) {
+    auto read = read_measure(row.at(key).get<std::string>(), Unit::Inch);
+    if (!read) throw std::runtime_error(std::string("measure ") + key);
+    return *read;
+}
+
+NewJob read_new_job(const Json& row) {
+    const auto coat = [&](const char* key) {
+        const Json& c = row.at(key);
+        return CoatChoice{c.at("coat"), c.at("colour"), c.at("name"), c.at("coats")};
+    };
+    NewJob made;
+    made.stock = row.at("stock");
+    made.family = row.at("typeface").at("family");
+    made.style = row.at("typeface").at("style");
+    made.length = measure_of_row(row, "length");
+    made.margin = measure_of_row(row, "margin");
+    made.size = measure_of_row(row, "size");
+    made.letter_gap = measure_of_row(row, "letter_gap");
+    made.line_gap = measure_of_row(row, "line_gap");
+    made.lap = measure_of_row(row, "lap");
+    for (const Json& zone : row.at("clear_zones"))
+        made.clear_zones.push_back({value_of<Edge>(zone.at("edge")), measure_of_row(zone, "depth"), zone.at("name")});
+    made.ground = coat("ground");
+    made.paint = coat("paint");
+    made.clear = coat("clear");
+    return made;
+}
+
 Mark mark_of(const std::string& mark) {
     if (mark == "stop") return Mark::Stop;
     if (mark == "look") return Mark::Look;
@@ -176,6 +205,11 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
             trade.lifts.push_back(
                 {value_of<Lift>(row.at("id")), Minutes(row.at("from_min")), Minutes(row.at("to_min"))});
         }
+        trade.new_job = read_new_job(m.at("new_job"));
+        for (const Json& row : m.at("shelf")) trade.shelf.push_back({row.at("colour"), row.at("name")});
+        trade.decal_film = m.at("film_for").at("decal");
+        trade.mask_film = m.at("film_for").at("paint-through");
+        trade.section_gap = length_of(m.at("between_sections").at("gap"));
         trade.field_paint = m.at("field_paint").at("coat");
         trade.seal_dry = hours(m.at("waits").at("seal_dry"), "hours");
         trade.colour_through_mask = hours(m.at("waits").at("colour_through_mask"), "hours");
@@ -197,6 +231,22 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
     } catch (const std::exception& e) {
         return refused({"file.trade-damaged", {{"detail", std::string(e.what())}}}, "trade");
     }
+}
+
+const std::string& film_for(const Trade& trade, Way way) {
+    return way == Way::Decal ? trade.decal_film : trade.mask_film;
+}
+
+void coat_with(std::optional<CoatChoice>& coat, const std::string& id, const CoatChoice& usual) {
+    if (id.empty()) return coat.reset();
+    if (!coat) coat = usual;
+    coat->coat = id;
+}
+
+void make_as(Making& making, Way way, const Trade& trade) {
+    if (making.way == way) return;
+    making.way = way;
+    making.film = film_for(trade, way);
 }
 
 const Material* material_of(const Trade& trade, const std::string& id) {

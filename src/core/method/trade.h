@@ -10,7 +10,7 @@
 #include <vector>
 
 #include "artwork/thin.h"
-#include "blank/weight.h"
+#include "blank/blank.h"
 #include "making/making.h"
 #include "measure/stock.h"
 #include "text/reason.h"
@@ -82,6 +82,29 @@ struct Material {
     friend bool operator==(const Material&, const Material&) = default;
 };
 
+struct CoatChoice {
+    std::string coat;         ///< an id of the trade data, or a name of the maker's own
+    std::string colour;       ///< "#rrggbb"
+    std::string colour_name;  ///< "deep blue"
+    int coats = 1;
+    friend bool operator==(const CoatChoice&, const CoatChoice&) = default;
+};
+
+/// What a new job begins with, and the coats that are taken when one is first asked for.
+struct NewJob {
+    std::string stock, family, style;
+    Measure length, margin, size, letter_gap, line_gap, lap;
+    std::vector<ClearZone> clear_zones;
+    CoatChoice ground, paint, clear;
+    friend bool operator==(const NewJob&, const NewJob&) = default;
+};
+
+/// A paint that stands on the shelf.
+struct ShelfColour {
+    std::string colour, name;  ///< "#rrggbb", and what it is called on the sheets
+    friend bool operator==(const ShelfColour&, const ShelfColour&) = default;
+};
+
 struct Trade {
     std::vector<StockSize> stock;
     std::vector<Material> materials;  ///< what blanks are made of
@@ -90,6 +113,10 @@ struct Trade {
     std::vector<Film> films;
     std::vector<Tool> tools;
     std::vector<Coat> coats;
+    std::vector<ShelfColour> shelf;
+    NewJob new_job;
+    std::string decal_film, mask_film;  ///< that a colour starts with
+    Length section_gap;                 ///< between sections on a mat
     std::vector<LiftWindow> lifts;
     CutLimits thin;  ///< what can be cut and weeded
     HandsOn hands_on;
@@ -105,6 +132,13 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
                            const std::string& cautions);
 
 /// Nothing for a material that only a job names.
+/// The film that a colour made in that way starts with.
+const std::string& film_for(const Trade& trade, Way way);
+/// That coat, with all that is usual where there was none; none with an empty id.
+void coat_with(std::optional<CoatChoice>& coat, const std::string& id, const CoatChoice& usual);
+/// Made in that way from now on, with the film that it starts with; as it is where it was that way already.
+void make_as(Making& making, Way way, const Trade& trade);
+
 const Material* material_of(const Trade& trade, const std::string& id);
 
 /// The coat of that id; an unknown one is kept under its id, with the careful waits.

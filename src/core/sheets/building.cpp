@@ -27,19 +27,19 @@ void string_line(Sheet& sheet, const Drawn& drawn, const Pin& pin, const Box& fa
     sheet.line({from, {from.x + reach * std::cos(angle), from.y - reach * std::sin(angle)}}, 0.15, false, true);
 }
 
-Page marking_sheet(const Job& job, const ColourPlan& colour, const Shop& shop, const Library& library, Paper paper) {
-    const Sign& sign = job.signs[colour.face->at.sign];
-    std::string title = "Marking out";
-    if (job.signs.size() > 1) title += ", " + label_of(sign);
-    Sheet sheet(job, title, paper);
+Page marking_sheet(const Printing& on, const ColourPlan& colour) {
+    const Shop& shop = on.shop;
+    const Sign& sign = on.job.signs[colour.face->at.sign];
+    std::string title = on.say("sheet.marking-out");
+    if (on.job.signs.size() > 1) title += ", " + label_of(sign);
+    Sheet sheet(on, title);
     const BlankPlan& b = *colour.face->blank;
     const Length wide = from_grid(b.face.width());
     const Length high = from_grid(b.face.height());
     const double room_high = 105;
     const int scale = scale_for(wide, high, sheet.right() - margin_mm - 24, room_high);
     const Drawn drawn = frame_for(scale, margin_mm + 6, sheet.y + 8 + high.in_mm() / scale);
-    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{}; distances from the left and from the bottom", scale),
-               small);
+    sheet.text(margin_mm, sheet.y, on.say("sheet.drawn-distances", {{"scale", scale}}), small);
     for (const FieldPlan& field : b.fields) sheet.fill(drawn.rings(field.region), 0.9);
     for (const auto& ring : drawn.rings(b.outline)) sheet.line(ring, 0.4, true);
     for (const Region& zone : b.zones) {
@@ -60,62 +60,62 @@ Page marking_sheet(const Job& job, const ColourPlan& colour, const Shop& shop, c
     const double beside = drawn.at(b.face.high).x + 5;
     dimension(sheet, {beside, drawn.at(b.face.high).y}, {beside, drawn.bottom}, show(high, shop.display));
     sheet.y = drawn.bottom + 14;
-    const auto say = [&](const Reason& r) { return with_fraction_slash(library.catalogue.say(r, shop.display)); };
     const auto part = [&](const char* heading) {
         sheet.y += 2;
-        sheet.text(margin_mm, sheet.y, heading, large, true);
+        sheet.text(margin_mm, sheet.y, on.say(heading), large, true);
         sheet.y += 6;
     };
     if (!colour.face->marking.steps.empty()) {
-        part("In this order");
-        for (const Reason& step : colour.face->marking.steps) sheet.paragraph(margin_mm, say(step));
+        part("sheet.in-this-order");
+        for (const Reason& step : colour.face->marking.steps) sheet.paragraph(margin_mm, on.say(step));
     }
     if (b.tape) {
-        part("What the tape tells");
-        for (const Reason& words : b.tape->words) sheet.paragraph(margin_mm, say(words));
+        part("sheet.tape-tells");
+        for (const Reason& words : b.tape->words) sheet.paragraph(margin_mm, on.say(words));
     }
     for (const FieldPlan& field : b.fields) {
         for (const auto& [from, to] : field.tape) {
-            sheet.paragraph(margin_mm,
-                            fmt::format("Tape from {} to {}, up {} to {}.", show(from_grid(from.x), shop.display),
-                                        show(from_grid(to.x), shop.display), show(from_grid(from.y), shop.display),
-                                        show(from_grid(to.y), shop.display)));
+            sheet.paragraph(margin_mm, on.say("sheet.tape-from", {{"left", from_grid(from.x)},
+                                                                  {"right", from_grid(to.x)},
+                                                                  {"low", from_grid(from.y)},
+                                                                  {"high", from_grid(to.y)}}));
         }
     }
-    for (const Reason& order : b.order) sheet.paragraph(margin_mm, say(order));
-    part("How it holds");
-    sheet.paragraph(margin_mm, fmt::format("Weighs {}{}.", show_weight(b.weight.total(), shop.display),
-                                           b.weight.hardware ? "; " + say(*b.weight.hardware) : std::string()));
+    for (const Reason& order : b.order) sheet.paragraph(margin_mm, on.say(order));
+    part("sheet.how-it-holds");
+    sheet.paragraph(margin_mm, on.say(b.weight.hardware ? "sheet.weighs-with" : "sheet.weighs",
+                                      {{"weight", show_weight(b.weight.total(), shop.display)},
+                                       {"hardware", b.weight.hardware.value_or(Reason{})}}));
     for (const HangPoint& point : b.weight.points) {
-        sheet.paragraph(margin_mm, fmt::format("{}: {} from the left, {} from the bottom.", say(point.what),
-                                               show(from_grid(point.at.x), shop.display),
-                                               show(from_grid(point.at.y), shop.display)));
+        sheet.paragraph(margin_mm, on.say("sheet.hang-point", {{"what", point.what},
+                                                               {"left", from_grid(point.at.x)},
+                                                               {"bottom", from_grid(point.at.y)}}));
     }
     if (b.weight.tipping) {
         const Tipping& t = *b.weight.tipping;
-        sheet.paragraph(margin_mm, fmt::format("Goes over at {:.0f} degrees, or by a push of {} at the top{}.",
-                                               t.angle_degrees, show_force(t.push_newton, shop.display),
-                                               t.needed_grams > sign.blank.holding.ballast_grams
-                                                   ? "; low down it wants " + show_weight(t.needed_grams, shop.display)
-                                                   : std::string()));
+        sheet.paragraph(margin_mm,
+                        on.say(t.needed_grams > sign.blank.holding.ballast_grams ? "sheet.tips-wants" : "sheet.tips",
+                               {{"degrees", std::lround(t.angle_degrees)},
+                                {"push", show_force(t.push_newton, shop.display)},
+                                {"weight", show_weight(t.needed_grams, shop.display)}}));
     }
-    for (const Reason& caution : b.weight.cautions) sheet.paragraph(margin_mm, say(caution));
+    for (const Reason& caution : b.weight.cautions) sheet.paragraph(margin_mm, on.say(caution));
     return sheet.take();
 }
 
-void saw_part(Sheet& sheet, const SawPlan& saw, const Shop& shop, const Library& library) {
-    const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
-    sheet.text(
-        margin_mm, sheet.y,
-        fmt::format("From {} of {}{}", saw.cutting.used == 1 ? "one board" : fmt::format("{} boards", saw.cutting.used),
-                    shown_name(saw.stock), saw.cutting.proved ? "; no plan uses fewer" : ""),
-        large, true);
+void saw_part(Sheet& sheet, const SawPlan& saw, const Printing& on) {
+    const Shop& shop = on.shop;
+    sheet.text(margin_mm, sheet.y,
+               on.say(saw.cutting.proved ? "sheet.sawn-proved" : "sheet.sawn",
+                      {{"boards", saw.cutting.used}, {"stock", shown_name(saw.stock)}}),
+               large, true);
     sheet.y += 7;
     for (std::size_t i = 0; i < saw.cuts.size(); ++i) {
         const Cut& cut = saw.cuts[i];
-        sheet.text(margin_mm + 4, sheet.y,
-                   fmt::format("{} x {}{}{}", cut.count, saw.of[i].empty() ? "" : saw.of[i] + ": ", say(cut.what),
-                               cut.angle == 90 ? std::string() : fmt::format(", both ends at {} degrees", cut.angle)));
+        sheet.text(
+            margin_mm + 4, sheet.y,
+            fmt::format("{} x {}{}{}", cut.count, saw.of[i].empty() ? "" : saw.of[i] + ": ", on.say(cut.what),
+                        cut.angle == 90 ? std::string() : ", " + on.say("sheet.ends-at", {{"degrees", cut.angle}})));
         sheet.text(sheet.right(), sheet.y, show(cut.length, shop.display), body, true, Align::Right);
         sheet.y += 5;
     }
@@ -140,8 +140,10 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Shop& shop, const Library&
         sheet.line({{margin_mm, sheet.y}, {end, sheet.y}, {end, sheet.y + thick}, {margin_mm, sheet.y + thick}}, 0.25,
                    true);
         sheet.text(margin_mm, sheet.y + thick + 4,
-                   fmt::format("{} of {}; {} over; kerf {}", board.boards, show(board.from, shop.display),
-                               show(board.offcut, shop.display), show(shop.kerf, shop.display)),
+                   on.say("sheet.board-over", {{"boards", board.boards},
+                                               {"from", board.from},
+                                               {"over", on.length(board.offcut)},
+                                               {"kerf", shop.kerf}}),
                    small);
         sheet.y += thick + 10;
     }
@@ -150,34 +152,33 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Shop& shop, const Library&
 
 }  // namespace
 
-std::vector<Page> building_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
-                                  Paper paper) {
+std::vector<Page> building_sheets(const Printing& on) {
+    const Job& job = on.job;
+    const Plan& plan = on.plan;
     std::vector<Page> pages;
     for (const ColourPlan& colour : plan.colours) {
         if (colour.face->at.face == 0 && colour.first && !colour.face->blank->face.empty() &&
             worth_a_page(job.signs[colour.face->at.sign].blank, colour))
-            pages.push_back(marking_sheet(job, colour, shop, library, paper));
+            pages.push_back(marking_sheet(on, colour));
     }
     const bool frames = std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
         return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });
     });
     if (!frames && !plan.post) return pages;
-    Sheet sheet(job, "Cut list", paper);
+    Sheet sheet(on, on.say("sheet.cut-list"));
     if (frames) {
         for (const SawPlan& saw : plan.saw) {
             if (sheet.full(60)) {
                 pages.push_back(sheet.take());
-                sheet = Sheet(job, "Cut list", paper);
+                sheet = Sheet(on, on.say("sheet.cut-list"));
             }
-            saw_part(sheet, saw, shop, library);
+            saw_part(sheet, saw, on);
         }
     }
     if (plan.post) {
-        sheet.text(margin_mm, sheet.y, fmt::format("The post: saw it to {}", show(plan.post->sawn, shop.display)),
-                   large, true);
+        sheet.text(margin_mm, sheet.y, on.say("sheet.post", {{"length", plan.post->sawn}}), large, true);
         sheet.y += 7;
-        for (const Reason& step : plan.post->steps)
-            sheet.paragraph(margin_mm, library.catalogue.say(step, shop.display));
+        for (const Reason& step : plan.post->steps) sheet.paragraph(margin_mm, on.say(step));
     }
     pages.push_back(sheet.take());
     return pages;

@@ -8,7 +8,9 @@
 #include <utility>
 #include <vector>
 
+#include "sheets/page_text.h"
 #include "sheets/sheets.h"
+#include "text/named.h"
 
 namespace skarvel::sheet_parts {
 
@@ -17,20 +19,35 @@ constexpr double small = 3.1;
 constexpr double body = 3.6;
 constexpr double large = 5.2;
 
+/// What is printed, on which paper, and in which words. All but the last two outlive it.
+struct Printing {
+    const Job& job;
+    const Plan& plan;
+    const Shop& shop;
+    const Library& library;
+    Paper paper;
+    Speaker say{library.catalogue, shop.display};
+    PageText text{library};
+
+    [[nodiscard]] std::string length(Length l) const { return show(l, shop.display); }
+};
+
 class Sheet {
   public:
-    Sheet(const Job& job, const std::string& title, Paper paper) {
+    Sheet(const Printing& on, const std::string& title) : on_(&on) {
+        const Job& job = on.job;
         page_.title = title;
-        if (paper == Paper::Letter) {
+        if (on.paper == Paper::Letter) {
             page_.width_mm = 215.9;
             page_.height_mm = 279.4;
         }
         text(margin_mm, 20, title, 7, true);
         std::string who = job.title;
-        if (!job.number.empty()) who += ", no. " + job.number;
-        if (!job.customer.empty()) who += ", for " + job.customer;
+        if (!job.number.empty()) who += ", " + on.say("sheet.number", {{"number", job.number}});
+        if (!job.customer.empty()) who += ", " + on.say("sheet.customer", {{"customer", job.customer}});
         text(margin_mm, 26, who, body);
-        if (job.deadline) text(right(), 20, "wanted " + show_moment(*job.deadline, true), body, false, Align::Right);
+        if (job.deadline)
+            text(right(), 20, on.say("sheet.wanted", {{"deadline", *job.deadline}}), body, false, Align::Right);
         rule(29);
         y = 37;
     }
@@ -54,29 +71,19 @@ class Sheet {
         page_.marks.emplace_back(Fill{std::move(rings), grey});
     }
 
-    // Wrapped at words; about 0.5 em a letter is near enough for these short texts.
+    /// Broken where its words end.
     void paragraph(double x, const std::string& words, double size = body, double width = 0) {
-        const auto letters = static_cast<std::size_t>((width > 0 ? width : right() - x) / (size * 0.5));
-        std::string line;
-        std::size_t from = 0;
-        while (from <= words.size()) {
-            const std::size_t space = std::min(words.find(' ', from), words.size());
-            const std::string word = words.substr(from, space - from);
-            if (!line.empty() && line.size() + 1 + word.size() > letters) {
-                text(x, y, line, size);
-                y += size * 1.35;
-                line.clear();
-            }
-            line += (line.empty() ? "" : " ") + word;
-            from = space + 1;
+        for (const std::string& line :
+             on_->text.lines(with_fraction_slash(words), width > 0 ? width : right() - x, size)) {
+            text(x, y, line, size);
+            y += size * 1.35;
         }
-        text(x, y, line, size);
-        y += size * 1.35;
     }
 
     Page take() { return std::move(page_); }
 
   private:
+    const Printing* on_;
     Page page_;
 };
 
@@ -124,7 +131,6 @@ namespace skarvel {
 
 /// How the blank is built: its outline with pins, springing line and centre marks, where it hangs, the cut list with a
 /// diagram of what is sawn from what, and the marks on a post. None for a plain board with nothing to build.
-std::vector<Page> building_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
-                                  Paper paper);
+std::vector<Page> building_sheets(const sheet_parts::Printing& on);
 
 }  // namespace skarvel

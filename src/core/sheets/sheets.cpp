@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <array>
+#include <iterator>
 
 #include "job/naming.h"
 #include "sheets/sheet_parts.h"
@@ -16,20 +17,23 @@ using namespace sheet_parts;
 std::string name_of(const Section& section, std::size_t i) { return fmt::format("{}  {}", i + 1, section.letters); }
 
 // What a page is about, where a job has several signs or a sign a back.
-std::string titled(const Job& job, const ColourPlan& colour, const std::string& title) {
-    std::string all = title;
+std::string titled(const Printing& on, const ColourPlan& colour, const char* title) {
+    const Job& job = on.job;
+    std::string all = on.say(title);
     if (job.signs.size() > 1) all += ", " + label_of(job.signs[colour.face->at.sign]);
-    if (colour.face->at.face > 0) all += ", back";
+    if (colour.face->at.face > 0) all += ", " + on.say("sheet.back");
     if (!colour.first || !colour.last) {
         const CoatChoice& paint =
             job.signs[colour.face->at.sign].faces[colour.face->at.face].colours[colour.colour].paint;
-        all += ", " + (paint.colour_name.empty() ? fmt::format("colour {}", colour.colour + 1) : paint.colour_name);
+        all += ", " + (paint.colour_name.empty() ? on.say("sheet.colour", {{"number", colour.colour + 1}})
+                                                 : paint.colour_name);
     }
     return all;
 }
 
-std::vector<Page> placement_sheet(const Job& job, const ColourPlan& colour, const Shop& shop, Paper paper) {
-    Sheet sheet(job, titled(job, colour, "Placement"), paper);
+std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) {
+    const Shop& shop = on.shop;
+    Sheet sheet(on, titled(on, colour, "sheet.placement"));
     const BlankPlan& blank = *colour.face->blank;
     const bool upright = blank.face.height() * 5 > blank.face.width() * 6;
     const Length wide = from_grid(blank.face.width());
@@ -39,7 +43,7 @@ std::vector<Page> placement_sheet(const Job& job, const ColourPlan& colour, cons
     const int scale = scale_for(wide, high, room_width, room_height);
     const double drawn_high = high.in_mm() / scale;
     const Drawn frame = frame_for(scale, margin_mm + 6, sheet.y + 6 + drawn_high);
-    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{}, every distance from the board's own edges", scale), small);
+    sheet.text(margin_mm, sheet.y, on.say("sheet.drawn-edges", {{"scale", scale}}), small);
 
     for (const auto& ring : frame.rings(blank.outline)) sheet.line(ring, 0.4, true);
     for (const Section& section : colour.cut.loads->sections) {
@@ -77,66 +81,67 @@ std::vector<Page> placement_sheet(const Job& job, const ColourPlan& colour, cons
     const double top = sheet.y;
     const auto measure_text = [&](Length l) { return show_number(l, shop.display); };
     sheet.y = top + 8;
-    sheet.text(x, sheet.y, "Laying order and distances", large, true);
+    sheet.text(x, sheet.y, on.say("sheet.laying-order"), large, true);
     sheet.y += 6;
     sheet.text(x, sheet.y,
-               fmt::format("{}; lower left corner of the film, then upper right",
-                           shop.display.unit == Unit::Inch ? "inches" : "millimetres"),
-               small);
+               on.say(shop.display.unit == Unit::Inch ? "sheet.corners-inches" : "sheet.corners-millimetres"), small);
     sheet.y += 6;
     std::vector<Page> pages;
     for (const Lay& lay : lays_of(colour.cut.loads->sections)) {
         if (sheet.full(40)) {
             pages.push_back(sheet.take());
-            sheet = Sheet(job, titled(job, colour, "Placement, continued"), paper);
+            sheet = Sheet(on, titled(on, colour, "sheet.placement-continued"));
             x = margin_mm;
         }
         const Section& section = colour.cut.loads->sections[lay.section];
         const auto [low, high_corner] = corners(section, blank.face, lay.move);
         std::string name = name_of(section, lay.section);
-        if (lay.time > 0) name += fmt::format(", laid again ({})", lay.time + 1);
-        if (const std::string turned = turned_words(lay.move); !turned.empty()) name += ", " + turned;
-        if (colour.cut.loads->passes > 1) name += fmt::format(", pass {}", lay.pass);
+        if (lay.time > 0) name += ", " + on.say("sheet.laid-again", {{"time", lay.time + 1}});
+        if (const std::string how = on.say(turned(lay.move)); !how.empty()) name += ", " + how;
+        if (colour.cut.loads->passes > 1) name += ", " + on.say("sheet.pass", {{"pass", lay.pass}});
         sheet.text(x, sheet.y, name, body, true);
         sheet.y += 4.8;
         sheet.text(x + 4, sheet.y,
-                   fmt::format("from the left {}, from the bottom {}", measure_text(low.from_left),
-                               measure_text(low.from_bottom)));
+                   on.say("sheet.from-low",
+                          {{"left", measure_text(low.from_left)}, {"bottom", measure_text(low.from_bottom)}}));
         sheet.y += 4.6;
         sheet.text(x + 4, sheet.y,
-                   fmt::format("from the right {}, from the top {}", measure_text(high_corner.from_right),
-                               measure_text(high_corner.from_top)));
+                   on.say("sheet.from-high", {{"right", measure_text(high_corner.from_right)},
+                                              {"top", measure_text(high_corner.from_top)}}));
         sheet.y += 6.4;
     }
-    if (colour.cut.loads->passes > 1)
-        sheet.paragraph(x, "Each pass is laid, painted and lifted before the next, and dry before film goes over it.");
-    if (colour.face->mirrored)
-        sheet.paragraph(x, "Seen from the back, where it is laid: mirror writing, read through from the front.");
+    if (colour.cut.loads->passes > 1) sheet.paragraph(x, on.say("sheet.passes"));
+    if (colour.face->mirrored) sheet.paragraph(x, on.say("sheet.from-behind"));
     const Length half = from_grid(middle);
-    sheet.paragraph(x, fmt::format("Centre line at {} from {}.", measure_text(half),
-                                   upright ? "the left edge" : "the bottom edge"));
-    if (colour.cut.loads->spans_face)
-        sheet.paragraph(x,
-                        "Masks are as wide as the board: bring their edges to its edges. Wipe paint off the edges "
-                        "before it dries.");
-    sheet.paragraph(x, colour.cut.making.way == Way::PaintThrough
-                           ? "Lay in this order; lift in the reverse order, across the grain."
-                           : "Lay in this order; tape off at 180 degrees, slowly.");
+    sheet.paragraph(x, on.say(upright ? "sheet.centre-left" : "sheet.centre-bottom", {{"at", measure_text(half)}}));
+    if (colour.cut.loads->spans_face) sheet.paragraph(x, on.say("sheet.as-wide"));
+    sheet.paragraph(x, on.say(colour.cut.making.way == Way::PaintThrough ? "sheet.order-mask" : "sheet.order-decal"));
     pages.push_back(sheet.take());
     return pages;
 }
 
-std::vector<Page> load_sheets(const Job& job, const ColourPlan& colour, const Shop& shop, Paper paper) {
+// Where the film of a load comes from, and what it leaves.
+std::string film_words(const Printing& on, const Load& load) {
+    if (!load.carried_by.empty()) return on.say("sheet.with-another");
+    if (!load.from.empty()) return on.say("sheet.from-drawer", {{"from", load.from}});
+    const std::string used =
+        on.say("sheet.off-the-roll", {{"length", load.film_length}, {"share", Percent{load.share}}});
+    if (!load.rest) return used;
+    return used + "; " + on.say("sheet.keep", {{"across", load.rest->across}, {"along", load.rest->along}});
+}
+
+std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
+    const Shop& shop = on.shop;
     std::vector<Page> pages;
-    Sheet sheet(job, titled(job, colour, "Loads"), paper);
+    Sheet sheet(on, titled(on, colour, "sheet.loads"));
     const double room_width = (sheet.right() - margin_mm) / 2 - 12;
     const Mat& bed = colour.cut.bed;
     // Of a roll only as much as the longest load takes.
     Length longest = bed.roll ? Length{} : bed.length;
     for (const Load& load : colour.cut.loads->loads) longest = std::max(longest, load.film_length);
     const int scale = scale_for(bed.width, longest, room_width, 100);
-    sheet.text(margin_mm, sheet.y, fmt::format("drawn 1:{} on {} {}", scale, bed.roll ? "the" : "mat", bed.name),
-               small);
+    sheet.text(margin_mm, sheet.y,
+               on.say(bed.roll ? "sheet.drawn-roll" : "sheet.drawn-mat", {{"scale", scale}, {"bed", bed.name}}), small);
     sheet.y += 6;
     const double drawn_high = std::min(bed.usable.along, longest).in_mm() / scale;
     int column = 0;
@@ -144,26 +149,18 @@ std::vector<Page> load_sheets(const Job& job, const ColourPlan& colour, const Sh
         const Load& load = colour.cut.loads->loads[i];
         if (column == 0 && sheet.full(drawn_high + 20)) {
             pages.push_back(sheet.take());
-            sheet = Sheet(job, titled(job, colour, "Loads"), paper);
+            sheet = Sheet(on, titled(on, colour, "sheet.loads"));
         }
         const double left = margin_mm + column * (room_width + 16);
-        sheet.text(left, sheet.y + 4, fmt::format("Load {}{}", i + 1, load.cut ? ", cut" : ""), large, true);
-        sheet.text(left, sheet.y + 9,
-                   !load.carried_by.empty() ? std::string("cut with another colour's load")
-                   : !load.from.empty()
-                       ? fmt::format("from the drawer: {}", load.from)
-                       : fmt::format("cut {} off the roll, {:.0f} % used{}", show(load.film_length, shop.display),
-                                     load.share * 100,
-                                     load.rest ? fmt::format("; keep {} x {}", show(load.rest->across, shop.display),
-                                                             show(load.rest->along, shop.display))
-                                               : std::string()),
-                   small);
+        sheet.text(left, sheet.y + 4, on.say(load.cut ? "sheet.load-cut" : "sheet.load", {{"number", i + 1}}), large,
+                   true);
+        sheet.text(left, sheet.y + 9, film_words(on, load), small);
         const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
         sheet.line(frame.box({{0, 0}, at(bed.usable.across, std::min(bed.usable.along, longest))}), 0.3, true, true);
-        sheet.text(left, frame.bottom + 3.4, "this end goes into the machine first", small);
+        sheet.text(left, frame.bottom + 3.4, on.say("sheet.this-end"), small);
         if (const auto piece = leftover_on_bed(shop.drawer, load, colour.cut.loads->sections, bed)) {
             sheet.line(frame.box(*piece), 0.5, true);
-            sheet.text(left, frame.bottom + 7, "the thick line is where the leftover lies", small);
+            sheet.text(left, frame.bottom + 7, on.say("sheet.thick-line"), small);
         }
         for (const Placement& p : load.placements) {
             const LaidSection laid = lay_on_mat(colour.cut.loads->sections[p.section], p);
@@ -177,42 +174,41 @@ std::vector<Page> load_sheets(const Job& job, const ColourPlan& colour, const Sh
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.2, true, true);
             const PagePoint corner = frame.at({laid.film.bounds().low.x, laid.film.bounds().high.y});
             sheet.text(corner.x + 1.5, corner.y + 4,
-                       fmt::format("{}, {}", g.section.letters, name_of_colour(job, g.of)), small);
+                       fmt::format("{}, {}", g.section.letters, name_of_colour(on.job, g.of)), small);
         }
         if (++column == 2 || i + 1 == colour.cut.loads->loads.size()) {
             column = 0;
             sheet.y += drawn_high + 24;
         }
     }
-    sheet.text(margin_mm, sheet.y, fmt::format("Keepers: {}", colour.cut.loads->keepers), body, true);
+    sheet.text(margin_mm, sheet.y, on.say("sheet.keepers", {{"keepers", colour.cut.loads->keepers}}), body, true);
     sheet.y += 5;
     std::string keepers;
     for (const Section& section : colour.cut.loads->sections) {
         for (const Keeper& k : section.keepers) keepers += (keepers.empty() ? "" : ", ") + k.letters;
     }
-    if (!keepers.empty()) sheet.paragraph(margin_mm, "leave in while weeding: " + keepers);
+    if (!keepers.empty()) sheet.paragraph(margin_mm, on.say("sheet.leave-in", {{"keepers", keepers}}));
     pages.push_back(sheet.take());
     return pages;
 }
 
-std::vector<Page> shopping_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
-                                  Paper paper) {
+std::vector<Page> shopping_sheets(const Printing& on) {
+    const Plan& plan = on.plan;
     std::vector<Page> pages;
-    Sheet sheet(job, "What to buy", paper);
-    const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
+    Sheet sheet(on, on.say("sheet.what-to-buy"));
     for (const ColourPlan& colour : plan.colours) {
         for (const ShoppingItem& item : colour.shopping) {
             if (sheet.full(7)) {
                 pages.push_back(sheet.take());
-                sheet = Sheet(job, "What to buy", paper);
+                sheet = Sheet(on, on.say("sheet.what-to-buy"));
             }
             sheet.line({{margin_mm, sheet.y - 3},
                         {margin_mm + 3.4, sheet.y - 3},
                         {margin_mm + 3.4, sheet.y + 0.4},
                         {margin_mm, sheet.y + 0.4}},
                        0.25, true);
-            sheet.text(margin_mm + 7, sheet.y, say(item.what));
-            sheet.text(sheet.right(), sheet.y, say(item.how_much), body, false, Align::Right);
+            sheet.text(margin_mm + 7, sheet.y, on.say(item.what));
+            sheet.text(sheet.right(), sheet.y, on.say(item.how_much), body, false, Align::Right);
             sheet.y += 7;
         }
     }
@@ -220,29 +216,29 @@ std::vector<Page> shopping_sheets(const Job& job, const Plan& plan, const Shop& 
     return pages;
 }
 
-std::vector<Page> schedule_sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
-                                  Paper paper) {
+std::vector<Page> schedule_sheets(const Printing& on) {
+    const Plan& plan = on.plan;
     std::vector<Page> pages;
-    Sheet sheet(job, "Schedule", paper);
-    const auto say = [&](const Reason& r) { return library.catalogue.say(r, shop.display); };
+    Sheet sheet(on, on.say("sheet.schedule"));
     if (plan.clock->start_by) {
         sheet.text(margin_mm, sheet.y,
-                   fmt::format("start by {}, ready {}, {} hands-on", show_moment(*plan.clock->start_by, true),
-                               show_moment(plan.clock->ready, true), show_minutes(plan.clock->hands_on)));
+                   on.say("sheet.start-ready", {{"start", *plan.clock->start_by},
+                                                {"ready", plan.clock->ready},
+                                                {"hands_on", plan.clock->hands_on}}));
         sheet.y += 8;
     }
     for (const Step& step : plan.bench->steps) {
         if (sheet.full(14)) {
             pages.push_back(sheet.take());
-            sheet = Sheet(job, "Schedule", paper);
+            sheet = Sheet(on, on.say("sheet.schedule"));
         }
         sheet.text(margin_mm, sheet.y, show_moment(step.start), body, true);
-        sheet.text(margin_mm + 24, sheet.y, say(step.name) + (step.done ? "  (done)" : ""));
+        sheet.text(margin_mm + 24, sheet.y, on.say(step.name) + (step.done ? "  " + on.say("sheet.done") : ""));
         sheet.text(sheet.right(), sheet.y, show_minutes(step.hands_on), body, false, Align::Right);
         sheet.y += 4.6;
         if (step.wait_after.count() > 0) {
             sheet.text(margin_mm + 24, sheet.y,
-                       fmt::format("then {}: {}", show_minutes(step.wait_after), say(step.wait_why)), small, false,
+                       on.say("sheet.then-wait", {{"wait", step.wait_after}, {"why", step.wait_why}}), small, false,
                        Align::Left, 0.35);
             sheet.y += 4.4;
         }
@@ -250,56 +246,70 @@ std::vector<Page> schedule_sheets(const Job& job, const Plan& plan, const Shop& 
     }
     pages.push_back(sheet.take());
 
-    Sheet care(job, "Cautions", paper);
+    Sheet care(on, on.say("sheet.cautions"));
     std::vector<std::string> said;
     for (const ColourPlan& colour : plan.colours) {
         for (const Finding& f : colour.method->findings) {
             if (f.mark == Mark::None) continue;
             if (care.full(20)) {
                 pages.push_back(care.take());
-                care = Sheet(job, "Cautions", paper);
+                care = Sheet(on, on.say("sheet.cautions"));
             }
-            care.paragraph(margin_mm, fmt::format("{}: {}; {}.", f.mark == Mark::Stop ? "Stop" : "Look", say(f.why),
-                                                  say(f.remedy)));
+            care.paragraph(margin_mm, on.say(f.mark == Mark::Stop ? "sheet.stop" : "sheet.look",
+                                             {{"why", f.why}, {"remedy", f.remedy}}));
         }
     }
     for (const Step& step : plan.bench->steps) {
         for (const Reason& caution : step.cautions) {
-            const std::string words = say(caution);
+            const std::string words = on.say(caution);
             if (std::find(said.begin(), said.end(), words) != said.end()) continue;
             said.push_back(words);
             if (care.full(20)) {
                 pages.push_back(care.take());
-                care = Sheet(job, "Cautions", paper);
+                care = Sheet(on, on.say("sheet.cautions"));
             }
             care.paragraph(margin_mm, words);
         }
     }
-    care.paragraph(margin_mm, "Labels, local codes and licensed trades come before anything printed here.");
+    care.paragraph(margin_mm, on.say("sheet.labels"));
     pages.push_back(care.take());
     return pages;
 }
 
-Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
-    Sheet sheet(job, "Proof", paper);
-    sheet.text(margin_mm, sheet.y, "Read every word, name and date before anything is cut.");
+// Every word of it, however many: it goes on over as many pages as it takes, and is signed on the last.
+std::vector<Page> proof_sheets(const Printing& on) {
+    const Job& job = on.job;
+    const Plan& plan = on.plan;
+    std::vector<Page> pages;
+    Sheet sheet(on, on.say("sheet.proof"));
+    const double wide = sheet.right() - margin_mm;
+    sheet.text(margin_mm, sheet.y, on.say("sheet.read-every-word"));
     sheet.y += 18;
-    const std::string words = wording(job);
-    std::size_t from = 0;
-    std::size_t longest = 1;
-    for (std::size_t i = 0; i <= words.size(); ++i) {
-        if (i < words.size() && words[i] != '\n') continue;
-        longest = std::max(longest, letters_of(words.substr(from, i - from)).size());
-        from = i + 1;
+    std::vector<std::string> lines(1);
+    std::size_t count = 0;
+    char before = ' ';
+    for (const char c : wording(job)) {
+        if (std::isspace(static_cast<unsigned char>(before)) != 0 && std::isspace(static_cast<unsigned char>(c)) == 0)
+            ++count;
+        before = c;
+        c == '\n' ? static_cast<void>(lines.emplace_back()) : lines.back().push_back(c);
     }
-    const double size = std::clamp((sheet.right() - margin_mm) / (static_cast<double>(longest) * 0.75), 5.0, 16.0);
-    from = 0;
-    for (std::size_t i = 0; i <= words.size() && !sheet.full(size + 40); ++i) {
-        if (i < words.size() && words[i] != '\n') continue;
-        sheet.text(margin_mm, sheet.y, words.substr(from, i - from), size, true);
-        sheet.y += size * 1.3;
-        from = i + 1;
+    double widest = 0;
+    for (const std::string& line : lines) widest = std::max(widest, on.text.width(line, 1, true));
+    const double size = std::clamp(wide / std::max(widest, 0.01), 5.0, 16.0);
+    for (const std::string& line : lines) {
+        for (const std::string& part : on.text.lines(line, wide, size, true)) {
+            if (sheet.full(size + 40)) {
+                pages.push_back(sheet.take());
+                sheet = Sheet(on, on.say("sheet.proof-continued"));
+                sheet.y += size;
+            }
+            sheet.text(margin_mm, sheet.y, part, size, true);
+            sheet.y += size * 1.3;
+        }
     }
+    sheet.text(margin_mm, sheet.y, on.say("sheet.word-count", {{"words", count}, {"lines", lines.size()}}), small);
+    sheet.y += 8;
     // The signs as they will be, as large as the rest of the page lets them.
     const double room_high = sheet.bottom() - 30 - sheet.y;
     const auto faces = std::count_if(plan.colours.begin(), plan.colours.end(),
@@ -329,22 +339,20 @@ Page proof_sheet(const Job& job, const Plan& plan, Paper paper) {
     }
     const double at = sheet.bottom() - 16;
     sheet.line({{margin_mm, at}, {margin_mm + 90, at}}, 0.3);
-    sheet.text(margin_mm, at + 5, "read and right", small);
+    sheet.text(margin_mm, at + 5, on.say("sheet.read-and-right"), small);
     sheet.line({{margin_mm + 105, at}, {margin_mm + 150, at}}, 0.3);
-    sheet.text(margin_mm + 105, at + 5, "date", small);
-    return sheet.take();
+    sheet.text(margin_mm + 105, at + 5, on.say("sheet.date"), small);
+    pages.push_back(sheet.take());
+    return pages;
 }
 
 }  // namespace
 
-std::string turned_words(const Motion& move) {
-    static constexpr std::array turns = {"", "a quarter turn to the left", "half a turn",
-                                         "a quarter turn to the right"};
-    const auto quarters = static_cast<std::size_t>(move.quarters % 4);
-    if (!move.over) return turns.at(quarters);
-    if (quarters == 0) return "turned over, left to right";
-    if (quarters == 2) return "turned over, top to bottom";
-    return std::string("turned over, then ") + turns.at(quarters);
+Reason turned(const Motion& move) {
+    static constexpr std::array turns = {"", "turned.quarter-left", "turned.half", "turned.quarter-right"};
+    static constexpr std::array over = {"turned.over-across", "turned.over-quarter-left", "turned.over-up",
+                                        "turned.over-quarter-right"};
+    return {(move.over ? over : turns).at(static_cast<std::size_t>(move.quarters % 4)), {}};
 }
 
 std::pair<CornerDistance, CornerDistance> corners(const Section& section, const Box& face, const Motion& move) {
@@ -365,16 +373,18 @@ int scale_for(Length width, Length height, double room_width_mm, double room_hei
 }
 
 std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library, Paper paper) {
+    const sheet_parts::Printing on{job, plan, shop, library, paper};
     std::vector<Page> pages;
+    const auto add = [&](std::vector<Page> more) { std::move(more.begin(), more.end(), std::back_inserter(pages)); };
     for (const ColourPlan& colour : plan.colours) {
         if (colour.face->blank->face.empty()) continue;
-        for (Page& page : placement_sheet(job, colour, shop, paper)) pages.push_back(std::move(page));
-        for (Page& page : load_sheets(job, colour, shop, paper)) pages.push_back(std::move(page));
+        add(placement_sheet(on, colour));
+        add(load_sheets(on, colour));
     }
-    for (Page& page : building_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
-    for (Page& page : shopping_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
-    for (Page& page : schedule_sheets(job, plan, shop, library, paper)) pages.push_back(std::move(page));
-    pages.push_back(proof_sheet(job, plan, paper));
+    add(building_sheets(on));
+    add(shopping_sheets(on));
+    add(schedule_sheets(on));
+    add(proof_sheets(on));
     return pages;
 }
 

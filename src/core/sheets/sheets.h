@@ -50,7 +50,7 @@ struct Page {
 enum class Paper { A4, Letter };
 
 /// "turned over, left to right": how a section lies where it is laid again; empty where it lies as it was cut.
-std::string turned_words(const Motion& move);
+Reason turned(const Motion& move);
 
 /// Where a corner of a section's film lies, measured from the two edges of the board that are nearest.
 struct CornerDistance {

@@ -1,75 +1,122 @@
 #include "text/catalogue.h"
 
 #include <fmt/format.h>
-#include <array>
+#include <unicode/msgfmt.h>
+#include <unicode/smpdtfmt.h>
+#include <unicode/strenum.h>
+
+#include <mutex>
 #include <nlohmann/json.hpp>
 
 namespace skarvel {
 namespace {
 
-struct Say {
+// Of the sentences that ship.
+const icu::Locale& language() {
+    static const icu::Locale english("en");
+    return english;
+}
+
+std::string utf8(const icu::UnicodeString& text) {
+    std::string out;
+    return text.toUTF8String(out);
+}
+
+// Ready to be said: ICU reads a pattern once.
+struct Sentence {
+    std::unique_ptr<icu::MessageFormat> format;
+    std::vector<icu::UnicodeString> names;  // of its arguments
+};
+
+Sentence made_ready(const std::string& pattern) {
+    UErrorCode status = U_ZERO_ERROR;
+    Sentence out;
+    out.format = std::make_unique<icu::MessageFormat>(icu::UnicodeString::fromUTF8(pattern), language(), status);
+    const std::unique_ptr<icu::StringEnumeration> names(U_SUCCESS(status) ? out.format->getFormatNames(status)
+                                                                          : nullptr);
+    while (names != nullptr && U_SUCCESS(status)) {
+        const icu::UnicodeString* name = names->snext(status);
+        if (name == nullptr) break;
+        out.names.push_back(*name);
+    }
+    if (U_FAILURE(status)) out.format.reset();
+    return out;
+}
+
+// What an argument is in a sentence: a count stays a number, so that its noun can follow it.
+struct Said {
     const Catalogue& catalogue;
     const Display& display;
 
-    std::string operator()(const std::string& text) const { return text; }
-    std::string operator()(std::int64_t count) const { return fmt::format("{}", count); }
-    std::string operator()(double number) const { return fmt::format("{:.1f}", number); }
-    std::string operator()(Percent share) const { return fmt::format("{:.0f} %", share.of_one * 100); }
+    icu::Formattable operator()(const std::string& words) const { return text(words); }
+    icu::Formattable operator()(std::int64_t count) const { return {count}; }
+    icu::Formattable operator()(double number) const { return text(fmt::format("{:.1f}", number)); }
+    icu::Formattable operator()(Percent share) const { return text(fmt::format("{:.0f} %", share.of_one * 100)); }
     // Too small to be shown, it is still something.
-    std::string operator()(Length length) const {
-        if (show_number(length, display) != "≈ 0") return show(length, display);
+    icu::Formattable operator()(Length length) const {
+        if (show_number(length, display) != "≈ 0") return text(show(length, display));
         const Length least = display.unit == Unit::Inch ? Length::nanometres(Length::nm_per_inch / display.denominator)
                                                         : Length::nanometres(100'000);
-        return catalogue.say({"length.under", {{"least", least}}}, display);
+        return text(catalogue.say({"length.under", {{"least", least}}}, display));
     }
     // A weekday alone would be read as one of this week.
-    std::string operator()(Moment moment) const { return show_moment(moment, true); }
-    std::string operator()(Minutes minutes) const { return show_minutes(minutes); }
-    std::string operator()(const std::vector<Reason>& reasons) const {
+    icu::Formattable operator()(Moment moment) const { return text(show_moment(moment, true)); }
+    icu::Formattable operator()(Minutes minutes) const { return text(show_minutes(minutes)); }
+    icu::Formattable operator()(const std::vector<Reason>& reasons) const {
         std::string all;
         for (const Reason& reason : reasons) all += (all.empty() ? "" : ", ") + catalogue.say(reason, display);
-        return all;
+        return text(all);
     }
+    static icu::Formattable text(const std::string& words) { return {icu::UnicodeString::fromUTF8(words)}; }
 };
-
-const Argument* find(const Reason& reason, std::string_view name) {
-    for (const auto& [key, value] : reason.arguments) {
-        if (key == name) return &value;
-    }
-    return nullptr;
-}
 
 }  // namespace
 
+struct Catalogue::Sentences {
+    std::map<std::string, std::string> patterns;
+    std::mutex mutex;  // ICU's own say that they are for one thread at a time
+    std::map<std::string, Sentence> ready;
+};
+
+Catalogue::Catalogue() : Catalogue(std::map<std::string, std::string>{}) {}
+Catalogue::Catalogue(std::map<std::string, std::string> patterns) : sentences_(std::make_shared<Sentences>()) {
+    sentences_->patterns = std::move(patterns);
+}
+
+bool Catalogue::has(std::string_view id) const { return sentences_->patterns.contains(std::string(id)); }
+const std::map<std::string, std::string>& Catalogue::patterns() const { return sentences_->patterns; }
+
 std::string Catalogue::say(const Reason& reason, const Display& display) const {
     if (reason.id.empty()) return {};
-    const auto pattern = patterns_.find(reason.id);
-    if (pattern == patterns_.end()) return reason.id;
-    std::string out;
-    const std::string& text = pattern->second;
-    for (std::size_t i = 0; i < text.size();) {
-        const std::size_t close = text[i] == '{' ? text.find('}', i) : std::string::npos;
-        if (close == std::string::npos) {
-            out += text[i++];
-            continue;
-        }
-        const std::string inside = text.substr(i + 1, close - i - 1);
-        const std::size_t hash = inside.find('#');
-        const std::size_t at = inside.find('@');
-        const Argument* argument = find(reason, inside.substr(0, std::min(hash, at)));
-        const auto* far = argument != nullptr && at != std::string::npos ? std::get_if<Length>(argument) : nullptr;
-        out += argument == nullptr ? "?"
-               : far != nullptr    ? show_far(*far, display)
-                                   : std::visit(Say{*this, display}, *argument);
-        if (hash != std::string::npos) {
-            const std::size_t bar = inside.find('|', hash);
-            const auto* count = argument == nullptr ? nullptr : std::get_if<std::int64_t>(argument);
-            const bool one = count != nullptr && *count == 1;
-            out += " " + (one ? inside.substr(hash + 1, bar - hash - 1) : inside.substr(bar + 1));
-        }
-        i = close + 1;
+    const auto pattern = sentences_->patterns.find(reason.id);
+    if (pattern == sentences_->patterns.end()) return reason.id;
+    // Arguments that are sentences themselves are said first: the lock is not held twice.
+    std::vector<std::pair<std::string, icu::Formattable>> said;
+    for (const auto& [name, value] : reason.arguments) {
+        said.emplace_back(name, std::visit(Said{*this, display}, value));
+        if (const auto* length = std::get_if<Length>(&value);
+            length != nullptr && pattern->second.find("_far}") != std::string::npos)
+            said.emplace_back(name + "_far", Said::text(show_far(*length, display)));
     }
-    return out;
+    const std::scoped_lock lock(sentences_->mutex);
+    auto [at, fresh] = sentences_->ready.try_emplace(reason.id);
+    if (fresh) at->second = made_ready(pattern->second);
+    const Sentence& sentence = at->second;
+    if (sentence.format == nullptr) return reason.id;
+    // What is missing is a question mark; a count that is missing can only be none.
+    for (const icu::Formattable& missing : {Said::text("?"), icu::Formattable(std::int64_t{0})}) {
+        std::vector<icu::Formattable> values;
+        for (const icu::UnicodeString& name : sentence.names) {
+            const std::string wanted = utf8(name);
+            const auto has = std::find_if(said.begin(), said.end(), [&](const auto& s) { return s.first == wanted; });
+            values.push_back(has == said.end() ? missing : has->second);
+        }
+        UErrorCode status = U_ZERO_ERROR;
+        icu::UnicodeString out;
+        sentence.format->format(sentence.names.data(), values.data(), static_cast<int32_t>(values.size()), out, status);
+        if (U_SUCCESS(status)) return utf8(out);
+    }
+    return reason.id;
 }
 
 Expected<Catalogue> read_catalogue(std::string_view json) {
@@ -84,16 +131,19 @@ Expected<Catalogue> read_catalogue(std::string_view json) {
 }
 
 std::string show_moment(Moment moment, bool with_date) {
-    static constexpr std::array days = {"Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"};
-    static constexpr std::array months = {"Jan", "Feb", "Mar", "Apr", "May", "Jun",
-                                          "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"};
-    const auto day = std::chrono::floor<std::chrono::days>(moment);
-    const std::chrono::year_month_day date{day};
-    const auto minutes = (moment - day).count();
-    const unsigned weekday = std::chrono::weekday{day}.c_encoding();
-    if (!with_date) return fmt::format("{} {:02}:{:02}", days.at(weekday), minutes / 60, minutes % 60);
-    return fmt::format("{} {} {} {:02}:{:02}", days.at(weekday), static_cast<unsigned>(date.day()),
-                       months.at(static_cast<unsigned>(date.month()) - 1), minutes / 60, minutes % 60);
+    const auto pattern = [](const char* text) {
+        UErrorCode status = U_ZERO_ERROR;
+        auto made = std::make_unique<icu::SimpleDateFormat>(icu::UnicodeString(text), language(), status);
+        // Moments are local already.
+        made->adoptTimeZone(icu::TimeZone::getGMT()->clone());
+        return made;
+    };
+    thread_local const auto day = pattern("EEE HH:mm");
+    thread_local const auto date = pattern("EEE d MMM HH:mm");
+    icu::UnicodeString out;
+    const auto since = std::chrono::duration_cast<std::chrono::milliseconds>(moment.time_since_epoch());
+    (with_date ? date : day)->format(static_cast<UDate>(since.count()), out);
+    return utf8(out);
 }
 
 std::string show_far(Length length, const Display& display) {

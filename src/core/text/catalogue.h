@@ -1,10 +1,12 @@
 // text/catalogue.h
 //
-// The catalogue says Reasons in words. Sentences are data (assets/text/en.json): id -> pattern, in which {name} stands
-// for an argument, {name#section|sections} for a count with its noun, and {name@far} for a length in feet or metres.
+// The catalogue says Reasons in words. Sentences are data (assets/text/en.json): id -> pattern as the Unicode library
+// ICU reads it, in which {name} stands for an argument, {name, plural, one {# section} other {# sections}} for a count
+// with its noun, and {name_far} for the length `name` in feet or metres.
 #pragma once
 
 #include <map>
+#include <memory>
 #include <string>
 #include <string_view>
 
@@ -15,17 +17,19 @@ namespace skarvel {
 
 class Catalogue {
   public:
-    Catalogue() = default;
-    explicit Catalogue(std::map<std::string, std::string> patterns) : patterns_(std::move(patterns)) {}
+    Catalogue();
+    explicit Catalogue(std::map<std::string, std::string> patterns);
 
-    /// Never fails: an unknown id is said as the id itself, a missing argument as "?"; tests look for both.
+    /// Never fails: an unknown id is said as the id itself, a missing argument as "?"; tests look for both. From any
+    /// thread.
     [[nodiscard]] std::string say(const Reason& reason, const Display& display) const;
     [[nodiscard]] std::string say(const Misread& misread) const { return say(Reason{misread.id, {}}, {}); }
-    [[nodiscard]] bool has(std::string_view id) const { return patterns_.contains(std::string(id)); }
-    [[nodiscard]] const std::map<std::string, std::string>& patterns() const { return patterns_; }
+    [[nodiscard]] bool has(std::string_view id) const;
+    [[nodiscard]] const std::map<std::string, std::string>& patterns() const;
 
   private:
-    std::map<std::string, std::string> patterns_;
+    struct Sentences;
+    std::shared_ptr<Sentences> sentences_;  ///< never changed, but for what has been made ready to be said
 };
 
 /// From the text of a catalogue file: one flat object of strings.

@@ -1,0 +1,92 @@
+// The tray of Clock: when the job is wanted, and what each wait is for.
+#include <QDateTimeEdit>
+
+#include "stations/form.h"
+#include "theme/words.h"
+
+namespace skarvel {
+namespace {
+
+using JobForm = Form<Job>;
+
+QDateTime to_qt(Moment m) {
+    return QDateTime::fromSecsSinceEpoch(std::chrono::duration_cast<std::chrono::seconds>(m.time_since_epoch()).count(),
+                                         Qt::UTC);
+}
+Moment from_qt(const QDateTime& t) {
+    const QDateTime utc(t.date(), t.time(), Qt::UTC);
+    return Moment(std::chrono::floor<Minutes>(std::chrono::seconds(utc.toSecsSinceEpoch())));
+}
+
+class ClockTray : public Tray {
+  public:
+    ClockTray(Desk& desk, QWidget* parent)
+        : Tray(desk, parent),
+          form_(
+              *this, [this] { return &desk_.job(); },
+              [this](const JobForm::Change& change, const QString& merge) { edit(change, merge); }) {
+        title(in_words("tray.when-it-is-wanted"));
+        form_.tick_of(
+            in_words("tray.there-is-a-deadline"), [](const Job& job) { return job.deadline.has_value(); },
+            [this](Job& job, bool wanted) { want(job, wanted, desk_.now()); });
+        build_deadline();
+        auto* waits = new Segmented(in_words("tray.waits-before-film-goes"),
+                                    {in_words("tray.least"), in_words("tray.safe")}, this);
+        form_.row(in_words("tray.waits-before-film-goes"), waits);
+        connect(waits, &Segmented::chosen, this, [this](int i) {
+            edit_face([&](Face& f) { lens(&Face::finish, &Finish::safe_waits).put(f, i == 1); });
+        });
+        form_.on_refresh([this, waits](const Job&) { waits->show_choice(face().finish.safe_waits ? 1 : 0); });
+        form_.line(
+            in_words("tray.job-number"), [](const Job& job) { return text_of(job.number); },
+            [](Job& job, const std::string& words) { lens(&Job::number).put(job, words); });
+        form_.line(
+            in_words("tray.customer"), [](const Job& job) { return text_of(job.customer); },
+            [](Job& job, const std::string& words) { lens(&Job::customer).put(job, words); });
+    }
+
+    void refresh() override {
+        form_.refresh();
+        const Schedule& c = *desk_.plan().clock;
+        begin_follows(in_words("word.what-follows"));
+        if (!c.slots.empty()) {
+            if (c.start_by) fact(in_words("tray.start-by"), text_of(show_moment(*c.start_by, true)));
+            fact(in_words("tray.ready"), text_of(show_moment(c.ready, true)));
+            fact(in_words("tray.hands-on"), text_of(show_minutes(c.hands_on)));
+            fact(in_words("tray.waits-in-a-row"), text_of(show_minutes(c.chain_waits)));
+        }
+        problems(Station::Clock);
+        heading(in_words("tray.what-each-wait-is"));
+        for (const Wait& w : c.chain) why(in_words("tray.wait-and-why", {{"wait", w.at_least}, {"why", w.why}}));
+        end_follows();
+    }
+
+  private:
+    void build_deadline() {
+        auto* deadline = new QDateTimeEdit(this);
+        deadline->setAccessibleName(in_words("tray.deadline"));
+        deadline->setObjectName("deadline");
+        deadline->setDisplayFormat("ddd d MMM yyyy  HH:mm");
+        deadline->setKeyboardTracking(false);
+        deadline->setTimeSpec(Qt::UTC);
+        deadline->setLocale(QLocale::c());
+        add_decision(deadline);
+        connect(deadline, &QDateTimeEdit::dateTimeChanged, this, [this](const QDateTime& t) {
+            form_.change([&](Job& job) { lens(&Job::deadline).put(job, from_qt(t)); });
+        });
+        form_.on_refresh([deadline](const Job& job) {
+            deadline->setVisible(job.deadline.has_value());
+            if (!job.deadline || deadline->hasFocus()) return;
+            const QSignalBlocker quiet(deadline);
+            deadline->setDateTime(to_qt(*job.deadline));
+        });
+    }
+
+    JobForm form_;
+};
+
+}  // namespace
+
+Tray* make_clock_tray(Desk& desk, QWidget* parent) { return new ClockTray(desk, parent); }
+
+}  // namespace skarvel

@@ -1,0 +1,110 @@
+#include "window/plan_service.h"
+
+#include <QMetaObject>
+
+namespace skarvel {
+namespace {
+
+// The job stays as it is, and the last plan that could be made; what went wrong is told.
+Plan broken_plan(const std::exception& broken) {
+    Plan plan;
+    plan.problems.push_back({{"plan.broke", {{"detail", std::string(broken.what())}}},
+                             Station::Blank,
+                             {"plan.broke-remedy", {}},
+                             Mark::Stop});
+    plan.tasks = std::vector<Task>{};
+    plan.clock = Schedule{};
+    plan.bench = BenchPlan{};
+    return plan;
+}
+
+}  // namespace
+
+PlanService::PlanService() : worker_([this](const std::stop_token& stop) { work(stop); }) {}
+
+PlanService::~PlanService() {
+    worker_.request_stop();
+    {
+        const std::lock_guard lock(mutex_);
+        if (running_) running_->request_stop();
+    }
+    wake_.notify_all();
+}
+
+void PlanService::want(std::shared_ptr<const Library> library, const Job& job, const Shop& shop, Moment now) {
+    const std::lock_guard lock(mutex_);
+    wish_ = Wish{std::move(library), job, shop, now, ++revision_};
+    if (running_) running_->request_stop();
+    wake_.notify_all();
+}
+
+void PlanService::work(const std::stop_token& stop) {
+    Planner planner;
+    std::shared_ptr<const Library> library;
+    while (!stop.stop_requested()) {
+        Wish wish;
+        std::stop_source source;
+        {
+            std::unique_lock lock(mutex_);
+            wake_.wait(lock, stop, [&] { return wish_.has_value(); });
+            if (stop.stop_requested()) return;
+            wish = std::move(*wish_);
+            wish_.reset();
+            running_ = source;
+        }
+        // What was planned with other typefaces does not count.
+        if (wish.library != library) planner = Planner();
+        library = wish.library;
+        const auto on_face = [&](std::size_t done, std::size_t faces) {
+            if (faces < 2) return;
+            QMetaObject::invokeMethod(
+                this,
+                [this, done, faces] {
+                    progress_ = {done, faces};
+                    if (!current()) Q_EMIT progressed();
+                },
+                Qt::QueuedConnection);
+        };
+        std::optional<Plan> planned;
+        try {
+            planned = planner.plan(wish.job, wish.shop, *library, wish.now, source.get_token(), on_face);
+        } catch (const std::exception& broken) {
+            planner = Planner();
+            planned = broken_plan(broken);
+        }
+        {
+            const std::lock_guard lock(mutex_);
+            running_.reset();
+            if (!planned) continue;
+            latest_ = std::make_shared<const Plan>(std::move(*planned));
+            latest_revision_ = wish.revision;
+        }
+        ready_.notify_all();
+        QMetaObject::invokeMethod(this, &PlanService::take_latest, Qt::QueuedConnection);
+    }
+}
+
+void PlanService::take_latest() {
+    std::unique_lock lock(mutex_);
+    auto plan = latest_;
+    const std::uint64_t revision = latest_revision_;
+    lock.unlock();
+    take(std::move(plan), revision);
+}
+
+void PlanService::take(std::shared_ptr<const Plan> plan, std::uint64_t revision) {
+    if (!plan || revision <= planned_) return;
+    plan_ = *plan;
+    planned_ = revision;
+    Q_EMIT planned();
+}
+
+void PlanService::wait() {
+    {
+        std::unique_lock lock(mutex_);
+        ready_.wait(lock, [&] { return latest_revision_ >= revision_; });
+    }
+    take_latest();
+}
+
+}  // namespace skarvel

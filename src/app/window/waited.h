@@ -1,0 +1,56 @@
+// window/waited.h
+//
+// Work that is waited for: done beside the window, which goes on painting and answering. What takes longer than a
+// moment is told, and can be stopped where the work looks for that.
+#pragma once
+
+#include <QCoreApplication>
+#include <QProgressDialog>
+#include <atomic>
+#include <functional>
+#include <optional>
+#include <thread>
+
+#include "text/reason.h"
+#include "theme/words.h"
+#include "values/stop.h"
+
+namespace skarvel {
+
+using ToldShare = std::function<void(double)>;  ///< how much of it is done, 0 to 1
+
+/// Whatever the work throws becomes a refusal: nothing of it reaches the window.
+template <class T>
+Expected<T> waited(const QString& what,
+                   const std::function<Expected<T>(const std::stop_token&, const ToldShare&)>& work) {
+    std::atomic<double> done = 0;
+    std::atomic<bool> ready = false;
+    std::optional<Expected<T>> result;
+    std::jthread worker([&](const std::stop_token& stop) {
+        try {
+            const WhileStoppable stoppable(stop);
+            result = work(stop, [&](double share) { done = share; });
+        } catch (const Stopped&) {
+            result = refused({"work.stopped", {}});
+        } catch (const std::exception& broken) {
+            result = refused({"work.broke", {{"detail", std::string(broken.what())}}});
+        }
+        ready = true;
+    });
+    QProgressDialog progress(what, in_words("word.stop"), 0, 100);
+    progress.setWindowModality(Qt::ApplicationModal);
+    progress.setMinimumDuration(400);
+    while (!ready) {
+        progress.setValue(static_cast<int>(done * 99));
+        // Until it is told, nothing else may be begun.
+        QCoreApplication::processEvents(
+            progress.isVisible() ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents, 30);
+        if (progress.wasCanceled()) worker.request_stop();
+        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    }
+    worker.join();
+    progress.reset();
+    return std::move(*result);
+}
+
+}  // namespace skarvel
