@@ -19,6 +19,15 @@ void open(Window& w, const QString& group) {
     if (!head.isChecked()) w.click(group);
 }
 
+void clear(Window& w, const QString& field) {
+    auto& edit = w.get<QLineEdit>(field);
+    edit.setFocus();
+    QTest::keyClick(&edit, Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClick(&edit, Qt::Key_Delete);
+    QTest::keyClick(&edit, Qt::Key_Return);
+    w.settle();
+}
+
 int undo_steps(Window& w) {
     int steps = 0;
     while (w.desk().can_undo()) {
@@ -43,7 +52,7 @@ TEST_CASE("painted fields and guides grow without a limit, and any of them is ta
     CHECK(w.find<QLineEdit>("middle of field 5") == nullptr);  // all round has none
     w.click("Remove field 2");
     CHECK(w.job().signs.front().blank.fields.size() == 4);
-    CHECK(w.get<QLineEdit>("depth of field 4").text() == "1 ½ in");
+    CHECK(w.get<QLineEdit>("depth of field 4").text() == shown("1 1/2 in"));
     CHECK(w.find<QLineEdit>("depth of field 5") == nullptr);
     open(w, "Guides");
     for (int i = 0; i < 6; ++i) w.click("Add a guide");
@@ -51,7 +60,7 @@ TEST_CASE("painted fields and guides grow without a limit, and any of them is ta
     w.click("Remove guide 1");
     CHECK(w.job().signs.front().blank.guides.size() == 5);
     CHECK(w.job().signs.front().blank.guides.back().where.value == 3_in);
-    CHECK(undo_steps(w) == 5 + 1 + 1 + 1 + 6 + 1 + 1);
+    CHECK(undo_steps(w) == 5 + 1 + 2 + 1 + 6 + 1 + 1);
     CHECK(w.job() == porch_board());
     CHECK(w.find<QLineEdit>("depth of field 1") == nullptr);
 }
@@ -80,10 +89,10 @@ TEST_CASE("a clear zone is changed field by field, and its row follows what it i
 TEST_CASE("a field that may be left out follows again when it is emptied") {
     Window w;
     auto& thickness = w.get<QLineEdit>("thickness");
-    CHECK(thickness.placeholderText() == "¾ in");
+    CHECK(thickness.placeholderText() == shown("3/4 in"));
     w.type(thickness, "1");
     CHECK(w.job().signs.front().blank.thickness->value == 1_in);
-    w.type(thickness, "");
+    clear(w, "thickness");
     CHECK_FALSE(w.job().signs.front().blank.thickness);
     w.type(thickness, "no measure");
     CHECK_FALSE(w.job().signs.front().blank.thickness);
@@ -109,7 +118,7 @@ TEST_CASE("each kind of art has its own fields, and none of another's") {
     CHECK(std::get<Border>(art[0].kind).corner == Corner::Notched);
     CHECK(std::get<Border>(art[0].kind).inset.value == 0.75_in);
     CHECK(std::get<Figure>(art[1].kind).line.value == 0.25_in);
-    w.type(w.get<QLineEdit>("only its outline, this thick"), "");
+    clear(w, "only its outline, this thick");
     CHECK(std::get<Figure>(w.job().signs.front().faces.front().art[1].kind).line.value == Length{});
 }
 

@@ -9,7 +9,16 @@ import re
 import sys
 
 source = pathlib.Path(sys.argv[1])
-sentences = json.loads((source / "assets/text/en.json").read_text())
+troubles = []
+
+
+def each_once(pairs):
+    keys = [key for key, _ in pairs]
+    troubles.extend(f"assets/text/en.json: {key} stands twice" for key in set(keys) if keys.count(key) > 1)
+    return dict(pairs)
+
+
+sentences = json.loads((source / "assets/text/en.json").read_text(), object_pairs_hook=each_once)
 LITERAL = re.compile(r'"((?:[^"\\\n]|\\.)*)"')
 KEY = re.compile(r"[a-z0-9-]+(\.[a-z0-9-]+)+$")
 FILE = re.compile(r"\.(json|sqlite|ini|svg|dxf|plt|csv|pdf|png|ttf|otf|skarvel|log|h|txt)$")
@@ -19,7 +28,6 @@ UNREAD = re.compile(r"setObjectName|setProperty|setStyleSheet|findChild|objectNa
 # Names of files, styles and the program itself, and how a date is shown.
 UNSAID = {"Regular", "Medium", "Bold", "Fusion", "Skarvel", "ddd d MMM yyyy  HH:mm", "from memory"}
 WORDS = re.compile(r"[A-Za-z]{2,} [A-Za-z]{2,}|^[A-Z][a-z]{2,}[.…:!?]?$")
-troubles = []
 groups = {key.split(".")[0] for key in sentences} - {"file"}
 used, prefixes, suffixes = set(), set(), set()
 

@@ -131,7 +131,7 @@ TEST_CASE("no set of seams comes to fewer loads or sections crossed than the one
     making.margin = 0.125_in;
     const Mat mat{"12 × 12", 12_in, 12_in, {11.5_in, 11.5_in}};
     for (int n = 0; n < 60; ++n) {
-        // A row of pieces with gaps that hold both borders, so that film ends where the ink asks, wherever the seam is.
+        // A row of words with gaps that hold both borders, so that film ends where the ink asks, wherever the seam is.
         std::vector<Piece> pieces;
         std::int64_t x = to_grid(1_in);
         const int count = 2 + static_cast<int>(random() % 6);
@@ -139,7 +139,7 @@ TEST_CASE("no set of seams comes to fewer loads or sections crossed than the one
             const std::int64_t w = sixteenths(16, 120);
             const std::int64_t h = sixteenths(32, 170);
             pieces.push_back({Region::rectangle({{x, to_grid(1_in)}, {x + w, to_grid(1_in) + h}}),
-                              std::string(1, static_cast<char>('A' + i)), i, i == 0, 0, false});
+                              std::string(1, static_cast<char>('A' + i)), i, true, 0, false});
             x += w + sixteenths(6, 40);
         }
         const Box face{{0, 0}, {x + to_grid(1_in), to_grid(14_in)}};

@@ -61,6 +61,11 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     hands->addWidget(shift_);
     hands->addWidget(turn_);
     right->addLayout(hands);
+    right->addSpacing(12);
+    part_words_ = new Check(in_words("shop-page.words-may-be-parted"), this);
+    part_words_->setObjectName("part words");
+    connect(part_words_, &QCheckBox::clicked, this, [this](bool on) { edit([on](Shop& s) { s.part_words = on; }); });
+    right->addWidget(part_words_);
     right->addStretch(1);
     refresh();
 }
@@ -321,6 +326,7 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
 
 void CuttingPanel::refresh() {
     const Shop& shop = desk_.shop();
+    part_words_->setChecked(shop.part_words);
     if (!shift_->hasFocus()) shift_->show_value(exactly(shop.hands.shift));
     if (!turn_->hasFocus()) turn_->setValue(shop.hands.turn_hundredths);
     // Rows are made anew only when there is something else to show: a field that is typed into stays.

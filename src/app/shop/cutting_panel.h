@@ -27,6 +27,7 @@ class CuttingPanel : public ShopPanel {
 
     QWidget *machines_, *films_;
     MeasureField* shift_;
+    Check* part_words_ = nullptr;
     QSpinBox* turn_;
     std::vector<Machine> machines_shown_;
     std::vector<FilmStock> films_shown_;

@@ -144,8 +144,8 @@ void ShopPage::refresh() {
         const QSignalBlocker quiet(bed_);
         bed_->clear();
         for (const Mat& bed : beds_of(s.machines))
-            bed_->addItem(in_words("shop-page.bed", {{"machine", QString::fromStdString(bed.machine)},
-                                                     {"name", QString::fromStdString(bed.name)}}),
+            bed_->addItem(in_words("shop-page.machine-and-bed", {{"machine", QString::fromStdString(bed.machine)},
+                                                                 {"name", QString::fromStdString(bed.name)}}),
                           QString::fromStdString(bed_name(bed)));
         bed_->show_data(QString::fromStdString(bed_name(s.mat)));
     }

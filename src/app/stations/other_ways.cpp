@@ -89,6 +89,7 @@ QString OtherWays::compared(const CutFigures& f, const CutFigures& now) const {
     };
     count(f.loads, now.loads, "other-ways.fewer-loads", "other-ways.more-loads");
     count(f.sections, now.sections, "other-ways.fewer-sections", "other-ways.more-sections");
+    count(f.words, now.words, "other-ways.fewer-words", "other-ways.more-words");
     count(f.crossings, now.crossings, "other-ways.fewer-crossings", "other-ways.more-crossings");
     if (f.crossed > now.crossed)
         parts << in_words("other-ways.of-ink-crossed", {{"crossed", length(f.crossed - now.crossed)}});

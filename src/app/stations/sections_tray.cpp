@@ -153,6 +153,12 @@ class SectionsTray : public Tray {
         connect(slant_, &QCheckBox::clicked, this, [this](bool on) {
             form_.change([&](Making& m) { lens(&Making::wishes, &Wishes::any_angle).put(m, on); });
         });
+        part_words_ = new Check(in_words("sections-tray.words-may-be-parted"), this);
+        part_words_->setObjectName("part words");
+        add_decision(part_words_);
+        connect(part_words_, &QCheckBox::clicked, this, [this](bool on) {
+            form_.change([&](Making& m) { lens(&Making::wishes, &Wishes::part_words).put(m, on); });
+        });
     }
 
     [[nodiscard]] ColourAt colour_now() const { return {desk_.at(), desk_.colour_at()}; }
@@ -169,6 +175,8 @@ class SectionsTray : public Tray {
         const bool mask = making().way == Way::PaintThrough;
         whole_->setVisible(mask);
         slant_->setChecked(making().wishes.any_angle);
+        part_words_->setChecked(making().wishes.part_words || desk_.shop().part_words);
+        part_words_->setEnabled(!desk_.shop().part_words);
         whole_->setChecked(making().wishes.whole_margins);
         const auto words = [&](const QString& text, const char* role) {
             QLabel* made = label(text, role, division_);
@@ -315,18 +323,15 @@ class SectionsTray : public Tray {
         const AsFound now = as_found(p);
         const AsFound& was = *p.without_wishes;
         QStringList parts;
-        const auto more = [&](int by, const QString& one, const QString& many) {
-            if (by != 0)
-                parts << QString("%1 %2 %3")
-                             .arg(std::abs(by))
-                             .arg(std::abs(by) == 1 ? one : many,
-                                  by > 0 ? in_words("sections-tray.more") : in_words("sections-tray.fewer"));
+        const auto count = [&](int by, const char* more, const char* fewer) {
+            if (by != 0) parts << in_words(by > 0 ? more : fewer, {{"by", std::abs(by)}});
         };
-        more(static_cast<int>(now.loads) - static_cast<int>(was.loads), in_words("word.load"), in_words("word.loads"));
-        more(static_cast<int>(now.sections) - static_cast<int>(was.sections), in_words("word.section"),
-             in_words("word.sections"));
-        more(now.crossings - was.crossings, in_words("word.seam-across-ink"), in_words("word.seams-across-ink"));
-        more(now.passes - was.passes, in_words("sections-tray.pass"), in_words("sections-tray.passes"));
+        count(static_cast<int>(now.loads) - static_cast<int>(was.loads), "other-ways.more-loads",
+              "other-ways.fewer-loads");
+        count(static_cast<int>(now.sections) - static_cast<int>(was.sections), "other-ways.more-sections",
+              "other-ways.fewer-sections");
+        count(now.crossings - was.crossings, "other-ways.more-crossings", "other-ways.fewer-crossings");
+        count(now.passes - was.passes, "other-ways.more-passes", "other-ways.fewer-passes");
         if (now.film != was.film)
             parts << (now.film > was.film
                           ? in_words("sections-tray.of-film-more", {{"film", length(now.film - was.film)}})
@@ -477,7 +482,7 @@ class SectionsTray : public Tray {
     QWidget *division_ = nullptr, *seam_row_ = nullptr;
     MeasureField* seam_ = nullptr;
     QLabel* seam_title_ = nullptr;
-    Check *whole_ = nullptr, *slant_ = nullptr;
+    Check *whole_ = nullptr, *slant_ = nullptr, *part_words_ = nullptr;
     std::vector<TrayPart*> parts_;
 };
 

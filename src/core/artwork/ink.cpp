@@ -53,7 +53,7 @@ std::vector<Piece> joined(std::vector<Piece> parts) {
 }
 
 Piece letter_piece(const PlacedLetter& letter, Region shape) {
-    return {std::move(shape), letter.text, letter.index, letter.starts_word, letter.line, false};
+    return {std::move(shape), letter.text, letter.index, letter.starts_word, letter.line, false, letter.alone};
 }
 
 Region rim_of(const Region& ink, const Rim& rim) {
@@ -79,14 +79,14 @@ void add_rim(const LetteringPlan& placed, int text, const Rim& rim, std::vector<
         Piece piece{part, {}, -1, false, 0, false};
         for (const PlacedLetter& letter : placed.letters) {
             if (letter.of != text || !box.holds(letter.ink.bounds())) continue;
-            if (piece.first < 0) piece = {part, {}, letter.index, letter.starts_word, letter.line, false};
+            if (piece.first < 0) piece = {part, {}, letter.index, letter.starts_word, letter.line, false, letter.alone};
             piece.letters += letter.text;
         }
         if (piece.first < 0) {
             // A part of one letter: an eye of an O, a piece of an inner rim.
             for (const PlacedLetter& letter : placed.letters) {
                 if (letter.of != text || !letter.ink.bounds().meets(box)) continue;
-                piece = {part, letter.text, letter.index, letter.starts_word, letter.line, false};
+                piece = {part, letter.text, letter.index, letter.starts_word, letter.line, false, letter.alone};
                 break;
             }
         }

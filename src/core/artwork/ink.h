@@ -23,7 +23,8 @@ struct Piece {
     int first = 0;        ///< number of its first letter on the face
     bool starts_word = false;
     int line = 0;
-    bool art = false;  ///< no letters of a text: `letters` is only its name
+    bool art = false;    ///< no letters of a text: `letters` is only its name
+    bool alone = false;  ///< of a stack: no word is parted beside it
     friend bool operator==(const Piece&, const Piece&) = default;
 };
 

@@ -468,9 +468,13 @@ template <>
 struct Described<Wishes> {
     static constexpr const char* name = "wishes";
     static constexpr std::tuple fields{
-        may("bound", &Wishes::bound),        may("apart", &Wishes::apart),
-        may("seams", &Wishes::seams),        may("wholeMargins", &Wishes::whole_margins),
-        may("anyAngle", &Wishes::any_angle), may("copies", &Wishes::copies, from_to(0, 1000)),
+        may("bound", &Wishes::bound),
+        may("apart", &Wishes::apart),
+        may("seams", &Wishes::seams),
+        may("wholeMargins", &Wishes::whole_margins),
+        may("anyAngle", &Wishes::any_angle),
+        may("partWords", &Wishes::part_words),
+        may("copies", &Wishes::copies, from_to(0, 1000)),
     };
 };
 
@@ -533,6 +537,7 @@ struct Described<Piece> {
         must("line", &Piece::line, from_to(0, 10'000)),
         must("shape", &Piece::shape),
         may("art", &Piece::art),
+        may("alone", &Piece::alone),
     };
 };
 
@@ -865,6 +870,7 @@ struct Described<Shop> {
         always("kerf", &Shop::kerf),
         may("leftovers", &Shop::leftovers),
         may("favourites", &Shop::favourites),
+        may("partWords", &Shop::part_words),
     };
     static void settle(const Object& o, Shop& shop);
 };

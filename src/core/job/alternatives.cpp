@@ -36,6 +36,7 @@ class Search {
         }
         other_beds(bed_name(here.cut.bed), is_printed(here.cut.making));
         at_a_slant();
+        through_words();
         same_film(*now);
         other_laps();
         again(*now);
@@ -43,7 +44,7 @@ class Search {
         smaller();
         std::stable_sort(found_.begin(), found_.end(), [](const Alternative& a, const Alternative& b) {
             const auto rank = [](const CutFigures& f) {
-                return std::tuple(f.crossings, f.loads, f.film, f.hands_on, f.sections);
+                return std::tuple(f.crossings, f.words, f.loads, f.sections, f.hands_on, f.film);
             };
             return rank(a.figures) < rank(b.figures);
         });
@@ -96,6 +97,18 @@ class Search {
         Job other = job_;
         making(other).wishes.any_angle = !making_now().wishes.any_angle;
         keep({making_now().wishes.any_angle ? "alternative.straight" : "alternative.slant", {}}, std::move(other));
+    }
+
+    // A word parted, for a load or for film: what it saves, or what it would cost to keep all of them whole.
+    void through_words() {
+        if (shop_.part_words) return;
+        Job other = job_;
+        const bool now = making_now().wishes.part_words;
+        making(other).wishes.part_words = !now;
+        const auto saves = [&](const CutFigures& f) { return f.loads < base_.loads || f.film < base_.film; };
+        if (keep({now ? "alternative.words-whole" : "alternative.words-parted", {}}, std::move(other)) && !now &&
+            !saves(found_.back().figures))
+            found_.pop_back();
     }
 
     // In the film of other masks, where that lets them share loads and nothing speaks against it.
@@ -279,6 +292,7 @@ CutFigures figures_of(const Plan& plan, const ColourId& colour) {
     if (const ColourPlan* f = plan.of(colour)) {
         out.sections = static_cast<int>(f->cut.loads->sections.size());
         out.crossings = f->cut.loads->crossings;
+        out.words = f->cut.loads->words_parted;
         for (const Seam& s : f->cut.loads->seams) out.crossed += s.crossed;
     }
     if (plan.clock) out.hands_on = plan.clock->hands_on;

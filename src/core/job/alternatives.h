@@ -15,9 +15,10 @@
 namespace skarvel {
 
 struct CutFigures {
-    int sections = 0, loads = 0, crossings = 0;  ///< loads of the whole job, the others of the colour
-    Length film, crossed;                        ///< film of the whole job
-    Minutes hands_on{0};                         ///< of the whole job
+    int sections = 0, loads = 0, crossings = 0,
+        words = 0;         ///< loads of the whole job; the others, and words parted, of the colour
+    Length film, crossed;  ///< film of the whole job
+    Minutes hands_on{0};   ///< of the whole job
     friend bool operator==(const CutFigures&, const CutFigures&) = default;
 };
 

@@ -118,6 +118,7 @@ struct Shop {
     Length kerf = 0.125_in;                                   ///< of the saw
     std::vector<LeftoverWood> leftovers;
     std::vector<std::string> favourites;  ///< typefaces, as "family style"
+    bool part_words = false;              ///< its habit: words are parted where that saves a load or film
     friend bool operator==(const Shop&, const Shop&) = default;
 };
 

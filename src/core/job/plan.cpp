@@ -121,6 +121,7 @@ class Run {
             c.cut.pieces = c.ink;
             c.cut.making = resolve(d.decided(c).making, trade_.films, trade_.tools);
             c.cut.making.gap = trade_.section_gap;
+            c.cut.making.wishes.part_words = c.cut.making.wishes.part_words || shop_.part_words;
             c.cut.making.edges_place = p.blank->straight_sides;
             c.cut.bed = bed_for(shop_, d.decided(c).making, is_printed(c.cut.making), d.seen(c));
         }

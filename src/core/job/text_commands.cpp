@@ -56,22 +56,22 @@ void take_form(Text& text, const std::string& feature, bool on) {
 
 std::vector<HangWay> ways_to_hang(const Face& face, const ThingId& text, Axis axis) {
     const bool x = axis == Axis::X;
-    std::vector<HangWay> all{{{x ? "hang.middle" : "hang.column", {}}, std::nullopt},
-                             {{x ? "hang.left-edge" : "hang.bottom-edge", {}}, lined_up(on_face, Side::Low)},
-                             {{x ? "hang.right-edge" : "hang.top-edge", {}}, lined_up(on_face, Side::High)},
-                             {{"hang.centre-line", {}}, lined_up(on_face, Side::Middle)},
-                             {{x ? "hang.left-margin" : "hang.bottom-margin", {}}, lined_up(on_usable, Side::Low)},
-                             {{x ? "hang.right-margin" : "hang.top-margin", {}}, lined_up(on_usable, Side::High)}};
+    std::vector<HangWay> all{{{x ? "stands.middle" : "stands.column", {}}, std::nullopt},
+                             {{x ? "stands.left-edge" : "stands.bottom-edge", {}}, lined_up(on_face, Side::Low)},
+                             {{x ? "stands.right-edge" : "stands.top-edge", {}}, lined_up(on_face, Side::High)},
+                             {{"stands.centre-line", {}}, lined_up(on_face, Side::Middle)},
+                             {{x ? "stands.left-margin" : "stands.bottom-margin", {}}, lined_up(on_usable, Side::Low)},
+                             {{x ? "stands.right-margin" : "stands.top-margin", {}}, lined_up(on_usable, Side::High)}};
     for (const Text& other : face.lettering.texts) {
         if (other.id == text) continue;
         const auto named = [&](const char* key) { return Reason{key, {{"name", first_line(other)}}}; };
         if (x) {
-            all.push_back({named("hang.flush-left"), lined_up(other.id, Side::Low)});
-            all.push_back({named("hang.flush-right"), lined_up(other.id, Side::High)});
+            all.push_back({named("stands.flush-left"), lined_up(other.id, Side::Low)});
+            all.push_back({named("stands.flush-right"), lined_up(other.id, Side::High)});
         } else {
-            all.push_back({named("hang.under"),
+            all.push_back({named("stands.under"),
                            Hang{other.id, Side::Low, Side::High, Measure{"-1/2 in", Length::sixtyfourths(-32)}}});
-            all.push_back({named("hang.over"),
+            all.push_back({named("stands.over"),
                            Hang{other.id, Side::High, Side::Low, Measure{"1/2 in", Length::sixtyfourths(32)}}});
         }
     }

@@ -108,9 +108,10 @@ struct PlacedLetter {
     int line = 0;   ///< of level lines, counted over all texts; a stack counts as one
     int index = 0;  ///< counts the letters of the face
     bool starts_word = false;
-    Region ink;       ///< face frame
-    int of = 0;       ///< place of its text
-    int in_text = 0;  ///< counts the letters of its text
+    Region ink;          ///< face frame
+    int of = 0;          ///< place of its text
+    int in_text = 0;     ///< counts the letters of its text
+    bool alone = false;  ///< of a stack: it stands by itself, whatever word it is of
     friend bool operator==(const PlacedLetter&, const PlacedLetter&) = default;
 };
 

@@ -133,7 +133,7 @@ Row build_row(const Text& text, const SetLine& line, Flattened<Finished>& letter
         const std::int64_t x = mm_to_grid(letter.x * f.x) + (stack ? 0 : extra);
         const Finished& shape = letters.of(letter.outline);
         slivers += shape.slivers;
-        PlacedLetter placed{letter.text, stack ? 0 : number, 0, starts_word, shape.ink.moved({x, 0}), 0, 0};
+        PlacedLetter placed{letter.text, stack ? 0 : number, 0, starts_word, shape.ink.moved({x, 0}), 0, 0, stack};
         if (placed.ink.empty()) continue;
         starts_word = false;
         out.ink = around(out.ink, placed.ink.bounds());

@@ -14,7 +14,9 @@ namespace {
 struct Choice {
     const Division* division = nullptr;
     Packed packed;
-    std::tuple<int, std::size_t, Length, std::int64_t, Length, std::size_t, int, int, std::int64_t> rank;
+    // What counts, in this order: seams across ink, ink crossed, words parted, loads, margin that stays bare, film,
+    // sections, words that may be parted, lines to measure to.
+    std::tuple<int, Length, int, std::size_t, std::int64_t, Length, std::size_t, int, int, std::int64_t> rank;
 };
 
 // What of a bed sections are divided for and packed on, as the maker asks.
@@ -34,8 +36,9 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
     std::int64_t longest = 0;
     for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
     choice.rank = {division.crossings,
-                   choice.packed.loads.size(),
                    division.crossed,
+                   making.wishes.part_words ? 0 : division.in_words,
+                   choice.packed.loads.size(),
                    std::llround(division.bare_mm2),
                    film,
                    division.parts.size(),
@@ -110,6 +113,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     }
     plan.seams.insert(plan.seams.end(), best.division->seams.begin(), best.division->seams.end());
     plan.crossings += best.division->crossings;
+    plan.words_parted += best.division->in_words;
     plan.spans_face = plan.spans_face || best.division->spans_face;
     constexpr double mm2_per_square_inch = 25.4 * 25.4;
     constexpr double told_mm2 = mm2_per_square_inch / 10;

@@ -133,6 +133,7 @@ struct LoadsPlan {
     int least_loads = 0;        ///< no division can do with fewer
     double least_film_mm2 = 0;  ///< nor with less film, for what is not cut yet
     bool proved = false;
+    int words_parted = 0;                   ///< by seams, of what is not cut yet
     int repeats = 0;                        ///< masks: so often a part of the ink comes again (loads/repeats.h)
     int passes = 1;                         ///< of laying, painting and lifting
     std::optional<AsFound> without_wishes;  ///< what it would be as found, where the maker wishes something

@@ -58,9 +58,11 @@ struct Wishes {
     std::vector<SeamWish> seams;
     bool whole_margins = false;  ///< every mask keeps its whole margin, over its neighbours' ink where it must
     bool any_angle = false;      ///< a section too long for the bed may lie on it at a slant
+    bool part_words = false;     ///< rather a parted word than another load or more film
     int copies = 0;              ///< of what repeats: so many are cut, and laid again; 0: as many as are drawn
     [[nodiscard]] bool any() const {
-        return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || any_angle || copies > 0;
+        return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || any_angle || part_words ||
+               copies > 0;
     }
     friend bool operator==(const Wishes&, const Wishes&) = default;
 };

@@ -52,17 +52,19 @@ void keep_best(std::vector<Draft>& drafts, std::size_t most) {
     if (drafts.size() > most) drafts.resize(most);
 }
 
-Score score_of(const Place& seam) {
+Score score_of(const Place& seam, bool part_words) {
     Score score;
     if (seam.is_end) return score;
     score.stepped = seam.stepped ? 1 : 0;
-    score.in_words = seam.in_words;
+    (part_words ? score.words_last : score.in_words) = seam.in_words;
     score.off_lines = seam.stepped ? 4 : off_line(seam.where);
     return score;
 }
 
-// Sections and seams of each kind; film and lines aside.
-auto cost(const Score& score) { return std::tie(score.crossings, score.crossed, score.sections, score.stepped); }
+// Words, sections and seams of each kind; film and lines aside.
+auto cost(const Score& score) {
+    return std::tie(score.crossings, score.crossed, score.in_words, score.sections, score.stepped);
+}
 
 // A division found in a wider room, in one that is narrower along `axis` and holds the same ink.
 void cut_back(Draft& draft, const Box& room, Axis axis) {
@@ -146,7 +148,7 @@ std::optional<Draft> Divider::divided_at(const std::vector<std::size_t>& set, co
         draft.parts.push_back({pieces, film, std::nullopt});
         draft.score = draft.score + score_of(film);
         if (end == nullptr) break;
-        draft.score.in_words += end->in_words;
+        (context_.part_words() ? draft.score.words_last : draft.score.in_words) += end->in_words;
         draft.score.off_lines += off_line(end->where);
         draft.seams.push_back(seam_at(*end, cell, axis));
         first = last;
@@ -194,7 +196,7 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
         // At the end no more than are wanted are kept.
         const bool last = to + 1 == seams.size();
         const std::size_t most = depth == 0 ? (last ? most_along : most_per_seam) : last ? most_between : few_per_seam;
-        const Score seam = score_of(seams[to]);
+        const Score seam = score_of(seams[to], context_.part_words());
         Box ink;
         std::size_t reached = seams[to].before;
         for (std::size_t from = to; from-- > 0;) {
@@ -303,7 +305,7 @@ void Divider::extend(std::vector<Step>& kept, std::size_t most, const std::vecto
     }
 }
 
-// None with more than one section over the fewest.
+// None with more than one section over the fewest of those that part as few words.
 void Divider::keep_few(std::vector<Step>& steps) {
     if (steps.empty()) return;
     const int fewest = steps.front().score.sections;

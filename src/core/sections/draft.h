@@ -31,6 +31,8 @@ struct Context {
     [[nodiscard]] bool forbidden(Axis axis, std::int64_t where, const Box& cell) const;
     [[nodiscard]] bool fits(std::int64_t width, std::int64_t height) const;
     /// Films keep their margins beyond their own cells, as the maker may ask of masks.
+    /// Words are parted rather than another section cut.
+    [[nodiscard]] bool part_words() const { return making.wishes.part_words; }
     [[nodiscard]] bool whole_margins() const { return mask && making.wishes.whole_margins; }
     /// No section is longer than that.
     [[nodiscard]] std::int64_t longest() const;
@@ -42,21 +44,24 @@ struct Context {
 struct Score {
     int crossings = 0;
     std::int64_t crossed = 0;  ///< nanometres of ink
+    int in_words = 0;          ///< words that seams part
     int sections = 0;
     int stepped = 0;
-    int in_words = 0;
-    double film = 0;  ///< grid units squared
+    double film = 0;     ///< grid units squared
+    int words_last = 0;  ///< words parted, where the maker would rather part them than cut another section
     int off_lines = 0;
-    /// Words are parted rather than an inch of roll spent, and not for less.
+    /// A slip inside a word is seen, between words it is not: no section and no film is worth a parted word
+    /// (docs/decisions/words-stay-whole.md).
     friend bool operator<(const Score& a, const Score& b) {
         if (a.crossings != b.crossings) return a.crossings < b.crossings;
         if (a.crossed != b.crossed) return a.crossed < b.crossed;
+        if (a.in_words != b.in_words) return a.in_words < b.in_words;
         if (a.sections != b.sections) return a.sections < b.sections;
         if (a.stepped != b.stepped) return a.stepped < b.stepped;
         const auto rolls_a = static_cast<std::int64_t>(a.film / inch_of_roll);
         const auto rolls_b = static_cast<std::int64_t>(b.film / inch_of_roll);
         if (rolls_a != rolls_b) return rolls_a < rolls_b;
-        return std::tie(a.in_words, a.film, a.off_lines) < std::tie(b.in_words, b.film, b.off_lines);
+        return std::tie(a.words_last, a.film, a.off_lines) < std::tie(b.words_last, b.film, b.off_lines);
     }
     friend Score operator+(Score a, const Score& b) {
         a.crossings += b.crossings;
@@ -65,6 +70,7 @@ struct Score {
         a.stepped += b.stepped;
         a.in_words += b.in_words;
         a.film += b.film;
+        a.words_last += b.words_last;
         a.off_lines += b.off_lines;
         return a;
     }

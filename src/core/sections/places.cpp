@@ -35,7 +35,7 @@ int words_parted(const std::vector<Piece>& pieces, const std::vector<Box>& boxes
         if (p.art) continue;
         const std::int64_t at = low(axis, boxes[order[k]]);
         const auto known = next.find(p.line);
-        if (known == next.end() || at < known->second.first) next[p.line] = {at, p.starts_word};
+        if (known == next.end() || at < known->second.first) next[p.line] = {at, p.starts_word || p.alone};
     }
     std::set<int> parted;
     for (std::size_t k = 0; k < before; ++k) {

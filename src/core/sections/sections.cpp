@@ -53,7 +53,7 @@ Division finish(Draft draft, const Context& context) {
     division.seams = std::move(draft.seams);
     in_order_of_place(division.seams);
     division.off_lines = draft.score.off_lines;
-    division.in_words = draft.score.in_words;
+    division.in_words = draft.score.in_words + draft.score.words_last;
     division.crossings = draft.score.crossings;
     division.crossed = Length::nanometres(draft.score.crossed);
     division.spans_face = (context.span_x || context.span_y) && context.mask;
@@ -73,7 +73,7 @@ double least_sections(const std::vector<Piece>& pieces, const Room& room) {
 }
 
 // Choices for each cell put together: the best few of all ways.
-std::vector<Division> together(const std::vector<std::vector<Division>>& cells) {
+std::vector<Division> together(const std::vector<std::vector<Division>>& cells, bool part_words) {
     if (cells.size() == 1) return cells.front();
     constexpr std::size_t few = 6;
     std::vector<Division> all{Division{}};
@@ -93,10 +93,12 @@ std::vector<Division> together(const std::vector<std::vector<Division>>& cells) 
                 longer.push_back(std::move(both));
             }
         }
-        std::stable_sort(longer.begin(), longer.end(), [](const Division& a, const Division& b) {
-            return std::tuple(a.crossings, a.crossed, a.parts.size(), a.in_words, a.off_lines) <
-                   std::tuple(b.crossings, b.crossed, b.parts.size(), b.in_words, b.off_lines);
-        });
+        const auto cost = [&](const Division& d) {
+            return std::tuple(d.crossings, d.crossed, part_words ? 0 : d.in_words, d.parts.size(), d.in_words,
+                              d.off_lines);
+        };
+        std::stable_sort(longer.begin(), longer.end(),
+                         [&](const Division& a, const Division& b) { return cost(a) < cost(b); });
         if (longer.size() > most_choices) longer.resize(most_choices);
         all = std::move(longer);
     }
@@ -274,7 +276,7 @@ Divisions divide_found(const std::vector<Piece>& pieces, const Context& context)
         each.push_back(std::move(part.choices));
     }
     const int crossings = out.choices.front().crossings;
-    for (Division& d : together(each)) {
+    for (Division& d : together(each, context.part_words())) {
         if (d.crossings > crossings || out.choices.size() >= most_choices + few_apart) break;
         number(d.parts);
         in_order_of_place(d.seams);
@@ -345,7 +347,7 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         out.choices.clear();
         return out;
     }
-    out.choices = together(cells);
+    out.choices = together(cells, making.wishes.part_words);
     out.problems.insert(out.problems.end(), wished.problems.begin(), wished.problems.end());
     for (Division& d : out.choices) {
         for (const Seam& s : wished.seams) {
