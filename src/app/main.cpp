@@ -15,6 +15,7 @@
 #include "theme/words.h"
 #include "window/main_window.h"
 #include "window/rack.h"
+#include "window/sheets_view.h"
 
 using namespace skarvel;
 
@@ -169,8 +170,9 @@ int main(int argc, char** argv) {
         QTimer::singleShot(700, &window, [&] {
             desk.wait_for_plan();
             const auto* rack = window.findChild<Rack*>();
+            const auto* pages = window.findChild<SheetsView*>();
             do QApplication::processEvents();
-            while (rack != nullptr && rack->filling());
+            while ((rack != nullptr && rack->filling()) || (pages != nullptr && pages->drawing()));
             if (!window.grab().save(parser.value(picture)))
                 std::cerr << "skarvel: " << in_words("command.no-picture").toStdString() << '\n';
             desk.close_without_copy();

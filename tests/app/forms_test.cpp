@@ -181,3 +181,21 @@ TEST_CASE("work that is waited for answers, refuses or breaks without harm to th
         waited<int>("x", [](const std::stop_token&, const ToldShare&) -> Expected<int> { throw Stopped{}; });
     CHECK(stopped.error().what.id == "work.stopped");
 }
+
+TEST_CASE("the sheets are drawn beside the window, and again when the plan is another") {
+    Window w;
+    w.click("sheets-button");
+    const auto pages = [&](const QString& title) {
+        int count = 0;
+        for (QWidget* page : w.window().findChildren<QWidget*>()) count += page->accessibleName() == title ? 1 : 0;
+        return count;
+    };
+    QTRY_COMPARE(pages("Placement"), 1);
+    CHECK_FALSE(w.read().contains("being drawn"));
+    Job job = w.job();
+    job.signs.front().faces.front().colours.front().making.way = Way::Decal;
+    job = copy_sign(job, 0, "OARS");
+    w.desk().apply(job);
+    QTRY_COMPARE(pages("Placement, OARS"), 1);
+    CHECK(pages("Placement") == 0);
+}

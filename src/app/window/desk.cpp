@@ -476,10 +476,12 @@ void Desk::find_typefaces() {
 }
 
 Expected<std::vector<fs::path>> Desk::export_to(const fs::path& folder) {
-    wait_for_plan();
     return waited<std::vector<fs::path>>(
         in_words("window.writing", {{"folder", folder.string()}}),
-        [&](const std::stop_token&, const ToldShare&) { return export_job(job(), plan(), shop(), *library_, folder); });
+        [folder, ready = current(), job = job(), plan = plan(), shop = shop(), library = library_, now = now()](
+            const std::stop_token&, const ToldShare&) {
+            return export_job(job, ready ? plan : skarvel::plan(job, shop, *library, now), shop, *library, folder);
+        });
 }
 
 void Desk::load_records() {

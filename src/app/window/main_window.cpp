@@ -281,7 +281,6 @@ void MainWindow::show_sheets() {
         connect(sheets_view_, &SheetsView::save_wanted, this, &MainWindow::export_files);
         middle_->addWidget(sheets_view_);
     }
-    desk_.wait_for_plan();
     sheets_view_->refresh();
     middle_->setCurrentWidget(sheets_view_);
     fold();

@@ -84,9 +84,22 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     setWidgetResizable(true);
     setObjectName("sheets");
     setAccessibleName(in_words("word.sheets"));
+    connect(&desk, &Desk::plan_changed, this, [this] {
+        if (isVisible()) refresh();
+    });
 }
 
 void SheetsView::refresh() {
+    pages_.stop();
+    show_pages(nullptr);
+    if (!desk_.current() || desk_.plan().colours.empty()) return;
+    pages_.run([job = desk_.job(), plan = desk_.plan(), shop = desk_.shop(),
+                library = desk_.shared_library()](const std::stop_token&) { return sheets(job, plan, shop, *library); },
+               [this](const std::vector<Page>& pages) { show_pages(&pages); });
+}
+
+// nullptr: they are still being drawn.
+void SheetsView::show_pages(const std::vector<Page>* pages) {
     auto* body = new QWidget;
     body->setObjectName("middle");
     auto* layout = new QVBoxLayout(body);
@@ -98,10 +111,10 @@ void SheetsView::refresh() {
     connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
     top->addWidget(save);
     layout->addLayout(top);
-    if (!desk_.plan().colours.empty()) {
-        for (Page& page : sheets(desk_.job(), desk_.plan(), desk_.shop(), desk_.library())) {
-            layout->addWidget(new PageWidget(std::move(page), body), 0, Qt::AlignHCenter);
-        }
+    if (pages == nullptr) {
+        layout->addWidget(label(in_words("sheets-view.being-drawn"), nullptr, body));
+    } else {
+        for (const Page& page : *pages) layout->addWidget(new PageWidget(page, body), 0, Qt::AlignHCenter);
     }
     layout->addStretch(1);
     setWidget(body);

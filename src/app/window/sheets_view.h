@@ -5,7 +5,9 @@
 
 #include <QScrollArea>
 
+#include "sheets/sheets.h"
 #include "window/desk.h"
+#include "window/errand.h"
 
 namespace skarvel {
 
@@ -14,13 +16,18 @@ class SheetsView : public QScrollArea {
 
   public:
     SheetsView(Desk& desk, QWidget* parent);
+    /// Draws the pages of the plan anew, beside the window; until they are there, that is told.
     void refresh();
+    [[nodiscard]] bool drawing() const { return pages_.busy(); }
 
   Q_SIGNALS:
     void save_wanted();
 
   private:
+    void show_pages(const std::vector<Page>* pages);
+
     Desk& desk_;
+    Errand<std::vector<Page>> pages_{this};
 };
 
 }  // namespace skarvel
