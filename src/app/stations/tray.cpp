@@ -148,7 +148,9 @@ void Tray::inside(QVBoxLayout* layout, const std::function<void()>& build) {
 void Tray::group_says(const QString& name, const QString& words) {
     const Group& g = groups_.at(name);
     const QFontMetrics m(g.says->font());
-    g.says->setText(m.elidedText(words, Qt::ElideRight, std::max(40, width() - 190)));
+    // What the name leaves of the tray: a word too long must not make all of it wider than it is.
+    const int room = width() - g.head->sizeHint().width() - Theme::px(48);
+    g.says->setText(room < m.averageCharWidth() * 4 ? QString() : m.elidedText(words, Qt::ElideRight, room));
     g.says->setToolTip(words);
 }
 

@@ -84,6 +84,18 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     setWidgetResizable(true);
     setObjectName("sheets");
     setAccessibleName(in_words("word.sheets"));
+    auto* body = new QWidget;
+    body->setObjectName("middle");
+    auto* layout = new QVBoxLayout(body);
+    layout->setContentsMargins(24, 10, 24, 24);
+    layout->setSpacing(14);
+    auto* top = new QHBoxLayout;
+    top->addWidget(label(in_words("sheets-view.sheets-to-hold-at"), "title", body), 1);
+    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", body);
+    connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
+    top->addWidget(save);
+    layout->addLayout(top);
+    setWidget(body);
     connect(&desk, &Desk::plan_changed, this, [this] {
         if (isVisible()) refresh();
     });
@@ -100,24 +112,20 @@ void SheetsView::refresh() {
 
 // nullptr: they are still being drawn.
 void SheetsView::show_pages(const std::vector<Page>* pages) {
-    auto* body = new QWidget;
-    body->setObjectName("middle");
-    auto* layout = new QVBoxLayout(body);
-    layout->setContentsMargins(24, 10, 24, 24);
-    layout->setSpacing(14);
-    auto* top = new QHBoxLayout;
-    top->addWidget(label(in_words("sheets-view.sheets-to-hold-at"), "title", body), 1);
-    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", body);
-    connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
-    top->addWidget(save);
-    layout->addLayout(top);
+    // The button stays, with the focus that it may have; only what is below it is made anew.
+    auto* layout = static_cast<QVBoxLayout*>(widget()->layout());
+    delete below_;
+    below_ = new QWidget(widget());
+    auto* below = new QVBoxLayout(below_);
+    below->setContentsMargins(0, 0, 0, 0);
+    below->setSpacing(14);
     if (pages == nullptr) {
-        layout->addWidget(label(in_words("sheets-view.being-drawn"), nullptr, body));
+        below->addWidget(label(in_words("sheets-view.being-drawn"), nullptr, below_));
     } else {
-        for (const Page& page : *pages) layout->addWidget(new PageWidget(page, body), 0, Qt::AlignHCenter);
+        for (const Page& page : *pages) below->addWidget(new PageWidget(page, below_), 0, Qt::AlignHCenter);
     }
-    layout->addStretch(1);
-    setWidget(body);
+    below->addStretch(1);
+    layout->addWidget(below_, 1);
 }
 
 }  // namespace skarvel

@@ -27,6 +27,7 @@ class SheetsView : public QScrollArea {
     void show_pages(const std::vector<Page>* pages);
 
     Desk& desk_;
+    QWidget* below_ = nullptr;
     Errand<std::vector<Page>> pages_{this};
 };
 
