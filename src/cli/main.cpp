@@ -117,7 +117,8 @@ class Program {
                                              {"tries", hand_tries},
                                              {"gap", fmt::format("{:.2f}", s.often.in_mm())},
                                              {"lap", length(s.lap)},
-                                             {"safer", length(s.safer_lap)}}));
+                                             {"safer", length(s.safer_lap)},
+                                             {"step", fmt::format("{:.2f}", s.step.in_mm())}}));
         }
         return evidence.good() ? 0 : exit_problem;
     }
@@ -171,11 +172,13 @@ class Program {
     }
 
     int write_files() const {
-        const auto written = export_job(job_, plan_, shop_, library_, options_.to);
+        std::vector<Problem> left_out;
+        const auto written = export_job(job_, plan_, shop_, library_, options_.to, &left_out);
         if (!written) return complain(written.error()), exit_refused;
         for (const auto& file : *written) std::cout << file.string() << '\n';
         if (!plan_.proof_signed) std::cerr << "skarvel-cli: " << says_("cli.not-signed") << '\n';
-        return worst() == Mark::Stop ? exit_problem : 0;
+        for (const Problem& p : left_out) complain(p);
+        return worst() == Mark::Stop || !left_out.empty() ? exit_problem : 0;
     }
 
     [[nodiscard]] Mark worst() const {

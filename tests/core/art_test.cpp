@@ -5,6 +5,7 @@
 
 #include "artwork/figures.h"
 #include "artwork/thin.h"
+#include "drawing/css_names.h"
 #include "drawing/drawing_file.h"
 #include "job/face_commands.h"
 #include "rapidcheck.h"
@@ -165,6 +166,68 @@ TEST_CASE("text in a drawing is told apart, with its typeface named; what cannot
     stopped.request_stop();
     CHECK(read_drawing_file(svg("<rect width='1' height='1'/>"), "a.svg", stopped.get_token()).error().what.id ==
           "drawing.stopped");
+}
+
+TEST_CASE("coordinates that no grid holds, and drawings that unfold without end, are refused at once") {
+    for (const std::string far : {"1e15", "1e300", "-1e308", "1e999"}) {
+        CAPTURE(far);
+        CHECK(refusal(svg("<rect width='" + far + "' height='5'/><rect width='1' height='1'/>")) != "read");
+        CHECK(refusal(svg("<path d='M0 0 L" + far + " 0 L0 9 z'/>")) != "read");
+        CHECK(refusal(svg("<path d='M0 0 A" + far + " 5 0 1 0 9 9 z M0 0L9 0L9 9z'/>")) != "");
+        CHECK(refusal(svg("<g transform='scale(" + far + ",1)'><rect width='5' height='5'/></g><circle r='1'/>")) !=
+              "read");
+        CHECK(refusal(svg("<path d='M0 0H9V9' fill='none' stroke='red' stroke-width='" + far + "'/>")) != "");
+        const std::string line = "0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n" + far +
+                                 "\n20\n4\n40\n2\n0\nCIRCLE\n8\n0\n10\n1\n20\n4\n40\n2\n0\nENDSEC\n0\nEOF\n";
+        CHECK(refusal(line) != "read");
+        CHECK(refusal("0\nSECTION\n2\nENTITIES\n0\nARC\n8\n0\n10\n0\n20\n0\n40\n2\n50\n0\n51\n" + far +
+                      "\n0\nENDSEC\n0\nEOF\n") != "read");
+    }
+    // Ten copies of ten copies, twelve times over: counted before any is made.
+    std::string bomb = "<defs><g id='a0'><rect width='1' height='1'/></g>";
+    for (int i = 1; i <= 12; ++i) {
+        bomb += "<g id='a" + std::to_string(i) + "'>";
+        for (int k = 0; k < 10; ++k) bomb += "<use href='#a" + std::to_string(i - 1) + "'/>";
+        bomb += "</g>";
+    }
+    CHECK(refusal(svg(bomb + "</defs><use href='#a12'/>")) == "outline.huge");
+    std::string nested;
+    for (int i = 0; i < 200'000; ++i) nested += "<g>";
+    for (int i = 0; i < 200'000; ++i) nested += "</g>";
+    CHECK(refusal(svg(nested)) == "outline.huge");
+    CHECK(refusal(std::string("0\nSECTION\n2\n\0\0\0", 15)) == "outline.binary-dxf");
+    CHECK(refusal("0\nSECTION\n2\nENTITIES\n999\n" + std::string(5'000, 'x') + "\n0\nEOF\n") == "outline.not-dxf");
+    // Blocks within blocks that draw nothing.
+    std::string blocks = "0\nSECTION\n2\nBLOCKS\n";
+    for (int i = 0; i < 8; ++i) {
+        const auto name = [](int n) { return "B" + std::to_string(n); };
+        blocks += "0\nBLOCK\n8\n0\n2\n" + name(i) + "\n70\n0\n10\n0\n20\n0\n0\nINSERT\n8\n0\n2\n" + name(i + 1) +
+                  "\n10\n0\n20\n0\n70\n90\n71\n90\n0\nENDBLK\n8\n0\n";
+    }
+    CHECK(refusal(blocks +
+                  "0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nINSERT\n8\n0\n2\nB0\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n") ==
+          "outline.huge");
+}
+
+TEST_CASE("what of a drawing is not followed is said in words") {
+    const auto notes = [](const std::string& inside) -> std::string {
+        const auto read = read_drawing_file(svg(inside + "<rect width='5' height='5'/>"), "a.svg");
+        if (!read) return read.error().what.id;
+        std::string ids;
+        for (const Problem& p : read->notes) ids.append(p.what.id).append(" ");
+        return ids;
+    };
+    CHECK(notes("").empty());
+    CHECK(notes("<rect width='9' height='9' clip-path='url(#c)'/>") == "drawing.left-out-clip-path ");
+    CHECK(notes("<rect width='9' height='9' mask='url(#c)'/>") == "drawing.left-out-mask ");
+    CHECK(notes("<rect width='9' height='9' filter='url(#c)'/>") == "drawing.left-out-filter ");
+    CHECK(notes("<rect width='9' height='9' fill='url(#g)'/>") == "drawing.left-out-gradient ");
+    CHECK(notes("<svg width='9' height='9'><rect width='99' height='9'/></svg>") == "drawing.left-out-crop ");
+    CHECK(notes("<path d='M0 0H9' stroke='red' style='marker-end:url(#m)'/>") == "drawing.left-out-marker ");
+    CHECK(css_colour("hsl(120, 100%, 25%)") == "#008000");
+    CHECK(css_colour("hsla(210deg 50% 50% / 1)") == "#4080bf");
+    CHECK(css_colour("RebeccaPurple") == "#663399");
+    CHECK(css_colour("#12345600").empty());
 }
 
 TEST_CASE("tracing a picture gives back the shape that was drawn") {

@@ -325,11 +325,11 @@ TEST_CASE("both manifests say where every section lies, as the plan has it") {
             CHECK(r[9] == (section["turned"].get<bool>() ? "90" : "0"));
             CHECK(r[10] == section["mat"]["x"]);
             CHECK(r[11] == section["mat"]["y"]);
-            CHECK(r[12] == section["lays"][0]["face"]["x"]);
-            CHECK(r[13] == section["lays"][0]["face"]["y"]);
+            CHECK(r[16] == section["lays"][0]["face"]["x"]);
+            CHECK(r[17] == section["lays"][0]["face"]["y"]);
             const ColourPlan& face = *plan.of(ColourId{section["of"].get<std::string>()});
             const Box film = face.cut.loads->sections.at(section["section"].get<std::size_t>() - 1).film.bounds();
-            CHECK(std::stod(r[12]) == Approx(grid_to_mm(film.low.x)));
+            CHECK(std::stod(r[16]) == Approx(grid_to_mm(film.low.x)));
             CHECK(std::stod(section["film"]["top"].get<std::string>()) == Approx(grid_to_mm(film.high.y)));
         }
     }

@@ -105,7 +105,7 @@ TEST_CASE("one large piece is cut into the fewest strips, where cuts show least,
         const Piece comb{merge(parts), "W", 0, true, 0};
         Context c = context(Way::Decal, Length{});
         c.making.margin = {};
-        const auto found = cross(comb, 0, comb.shape.bounds(), c);
+        const auto found = cross({comb}, {0}, comb.shape.bounds(), c);
         RC_ASSERT(found.has_value());
         // Along its length with what the room holds there; a line within a tooth meets its height.
         const double most = 23.5;

@@ -184,3 +184,90 @@ TEST_CASE("a sticker of letters and their rim is printed and cut in one") {
     CHECK_FALSE(apart.colours[1].cut.loads->sections.empty());
     CHECK(*read_job(write_job(job)) == job);
 }
+
+TEST_CASE("a kept picture is printed itself, at its place and turned with its section, and cropped where it is cut") {
+    // A picture whose colours tell where on it one is: red grows to the right, blue downwards.
+    for (const std::string kind : {"png", "jpg"}) {
+        const Folder folder;
+        const std::string file = (folder / ("sky." + kind)).string();
+        const Ran made =
+            run("convert -size 240x160 xc:black -channel R -fx 'i/w' -channel B -fx 'j/h' -channel G -fx '0.5' "
+                "-quality 100 " +
+                file);
+        INFO(made.out);
+        REQUIRE(made.code == 0);
+        PlacedDrawing placed;
+        FileDrawing drawing;
+        // It shows an ellipse; the whole picture reaches beyond.
+        Ring ring;
+        for (int i = 0; i < 120; ++i) {
+            const double a = i * 3 * std::acos(-1.0) / 180;
+            ring.push_back(at(Length::from_mm(60 + 50 * std::cos(a)), Length::from_mm(40 + 30 * std::sin(a))));
+        }
+        drawing.parts.push_back({Region::from_rings({ring}), "#000000", {}});
+        std::ifstream in(file, std::ios::binary);
+        drawing.picture.bytes =
+            std::make_shared<const std::string>(std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>());
+        drawing.picture.frame = {{0, 0}, at(Length::from_mm(120), Length::from_mm(80))};
+        const Point low = drawing.parts.front().shape.bounds().low;
+        drawing.parts.front().shape = drawing.parts.front().shape.moved(Point{} - low);
+        drawing.picture.frame = {Point{} - low, drawing.picture.frame.high - low};
+        placed.drawing = drawing;
+        placed.size = measure_of(Length::from_mm(100), {});
+        placed.around = measure("1/8");
+        placed.mirrored = kind == "jpg";
+        Job job = printed_job("#ff8000");
+        lettering(job).words.clear();
+        job = add_art(job, {0, 0}, placed, library().typefaces);
+        const Plan plan = plan_of(job);
+        const auto loads = loads_to_cut(plan, usual_shop());
+        REQUIRE(loads.size() == 1);
+        const auto page = print_page(job, plan, loads.front());
+        REQUIRE(page);
+        const Picture print = rendered(folder, page->pdf);
+        const OnMat& lies = loads.front().sections.front();
+        const double x0 = grid_to_mm(page->zero.x);
+        const double y0 = grid_to_mm(page->zero.y);
+        const Box cut = lies.laid.cut.bounds();
+        const Box box = plan.colours.front().face->art->pictures.front();
+        int inside = 0;
+        for (double u = 0.1; u < 1; u += 0.1) {
+            for (double v = 0.1; v < 1; v += 0.1) {
+                const double x = grid_to_mm(cut.low.x) + u * grid_to_mm(cut.width());
+                const double y = grid_to_mm(cut.low.y) + v * grid_to_mm(cut.height());
+                const auto here = print.at(x0 + x, y0 + y);
+                const Box dot{at(Length::from_mm(x - 0.05), Length::from_mm(y - 0.05)),
+                              at(Length::from_mm(x + 0.05), Length::from_mm(y + 0.05))};
+                if (intersect(grow(lies.laid.cut, print_bleed + 0.02_in), Region::rectangle(dot)).empty()) {
+                    CHECK(here == std::array{255, 255, 255});
+                    continue;
+                }
+                if (!subtract(Region::rectangle(dot), lies.laid.cut).empty()) continue;
+                // Back from the mat to the face, and to where that is on the picture.
+                Point p = at(Length::from_mm(x), Length::from_mm(y)) - lies.moved;
+                if (lies.placement.turned) p = {p.y, -p.x};
+                double across = static_cast<double>(p.x - box.low.x) / static_cast<double>(box.width());
+                if (placed.mirrored) across = 1 - across;
+                const double down = static_cast<double>(box.high.y - p.y) / static_cast<double>(box.height());
+                ++inside;
+                CHECK(std::abs(here[0] - 255 * across) < 10);
+                CHECK(std::abs(here[2] - 255 * down) < 10);
+                CHECK(std::abs(here[1] - 128) < 10);
+            }
+        }
+        CHECK(inside > 40);
+        // With every dot that it has.
+        const Ran images = run("pdfimages -list " + (folder / "page.pdf").string());
+        CHECK(images.out.find(" 240 ") != std::string::npos);
+        // What cannot be read is told, and no page is written without it.
+        std::get<PlacedDrawing>(job.signs.front().faces.front().art.front().kind).drawing = [&] {
+            FileDrawing broken = drawing;
+            broken.picture.bytes = std::make_shared<const std::string>("no picture at all");
+            return broken;
+        }();
+        const Plan again = plan_of(job);
+        const auto refused = print_page(job, again, loads_to_cut(again, usual_shop()).front());
+        REQUIRE_FALSE(refused);
+        CHECK(refused.error().what.id == "print.picture-unread");
+    }
+}

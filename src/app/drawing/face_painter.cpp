@@ -12,6 +12,17 @@
 
 namespace skarvel {
 
+QImage image_of(const std::shared_ptr<const std::string>& bytes) {
+    // The bytes of a job's pictures are held once for all its states.
+    static QCache<const std::string*, std::pair<std::weak_ptr<const std::string>, QImage>> known(8);
+    const auto* found = known.object(bytes.get());
+    if (found != nullptr && found->first.lock() == bytes) return found->second;
+    QImage image;
+    image.loadFromData(QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size())));
+    known.insert(bytes.get(), new std::pair(std::weak_ptr(bytes), image));
+    return image;
+}
+
 QTransform FaceView::transform() const {
     const auto h = static_cast<double>(face.height());
     const auto w = static_cast<double>(face.width());
@@ -420,31 +431,29 @@ bool FacePainter::is_picture(const Piece& piece) const {
 }
 
 void FacePainter::pictures(QPainter& p, const ThingId& moved, Point by) const {
-    static QCache<QString, QImage> known(8);
     for (std::size_t i = 0; i < face_.art.size() && i < plan_.face->art->pictures.size(); ++i) {
         const auto* d = std::get_if<PlacedDrawing>(&face_.art[i].kind);
         Box box = plan_.face->art->pictures[i];
         if (d == nullptr || !d->drawing->picture.bytes || box.empty()) continue;
-        const QString key = QString::fromStdString(d->drawing->checksum);
-        QImage* image = known.object(key);
-        if (image == nullptr) {
-            image = new QImage;
-            const std::string& bytes = *d->drawing->picture.bytes;
-            image->loadFromData(QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size())));
-            known.insert(key, image);
-        }
-        if (image->isNull()) continue;
+        const QImage image = image_of(d->drawing->picture.bytes);
+        if (image.isNull()) continue;
         if (face_.art[i].id == moved) box = {box.low + by, box.high + by};
         // From the picture's own dots, y downwards, to the face, and from there as the face lies.
-        const double sx = static_cast<double>(box.width()) / image->width();
-        const double sy = static_cast<double>(box.height()) / image->height();
+        const double sx = static_cast<double>(box.width()) / image.width();
+        const double sy = static_cast<double>(box.height()) / image.height();
         const QTransform to_face(d->mirrored ? -sx : sx, 0, 0, -sy,
                                  static_cast<double>(d->mirrored ? box.high.x : box.low.x),
                                  static_cast<double>(box.high.y));
         p.save();
+        // As it will be cut: on white film, cropped at the knife's line.
+        QPainterPath cut;
+        for (const ArtPart& part : plan_.face->art->parts[i])
+            cut.addPath(view_.transform().map(path_of(face_.art[i].id == moved ? part.shape.moved(by) : part.shape)));
+        p.setClipPath(cut, Qt::IntersectClip);
+        p.fillPath(cut, Qt::white);
         p.setRenderHint(QPainter::SmoothPixmapTransform);
         p.setTransform(to_face * view_.transform(), true);
-        p.drawImage(0, 0, *image);
+        p.drawImage(0, 0, image);
         p.restore();
     }
 }

@@ -30,6 +30,8 @@ struct FaceView {
 };
 
 QPainterPath path_of(const Region& region);
+/// A kept picture, read once.
+QImage image_of(const std::shared_ptr<const std::string>& bytes);
 /// A stroke with its casing.
 void cased(QPainter& painter, const QPainterPath& path, const QPen& pen);
 /// Tint of a section, by its number.

@@ -168,7 +168,24 @@ void Drawing::paint_loads(QPainter& p) {
             if (is_printed(face()->cut.making)) {
                 const auto which = static_cast<std::size_t>(&placement - load.placements.data());
                 p.setPen(Qt::NoPen);
-                for (const Printed& printed : printed_on(this->plan(), *face(), lying[which])) {
+                for (const PrintedPicture& picture : pictures_on(job(), this->plan(), *face(), lying[which])) {
+                    const QImage image = image_of(picture.bytes);
+                    if (image.isNull()) continue;
+                    const auto corner = [&](std::size_t i) {
+                        return lie.map(QPointF(picture.corners[i].first, picture.corners[i].second));
+                    };
+                    const QPointF right = (corner(1) - corner(0)) / image.width();
+                    const QPointF down = (corner(2) - corner(0)) / image.height();
+                    p.save();
+                    p.setClipPath(lie.map(path_of(picture.cut)), Qt::IntersectClip);
+                    p.fillPath(lie.map(path_of(picture.cut)), Qt::white);
+                    p.setRenderHint(QPainter::SmoothPixmapTransform);
+                    p.setTransform(QTransform(right.x(), right.y(), down.x(), down.y(), corner(0).x(), corner(0).y()),
+                                   true);
+                    p.drawImage(0, 0, image);
+                    p.restore();
+                }
+                for (const Printed& printed : printed_on(job(), this->plan(), *face(), lying[which])) {
                     const Colour* decided = find_colour(desk_.face(), printed.colour);
                     p.setBrush(QColor(QString::fromStdString(decided == nullptr ? "" : decided->paint.colour)));
                     p.drawPath(lie.map(path_of(printed.ink)));

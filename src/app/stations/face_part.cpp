@@ -46,6 +46,7 @@ void add_to_the_face(Desk& desk, FaceForm& form) {
     QObject::connect(from_file, &QPushButton::clicked, &form.tray(),
                      [&desk, &form] { read_drawing(desk, form.parent()); });
     form.tray().add_decision(holder);
+    form.tick(in_words("lettering-tray.cut-at-the-edge"), lens(&Face::cut_at_edge));
 }
 
 void read_from_where(FaceForm& form) {

@@ -81,7 +81,10 @@ void ProofPart::show_found() {
                        {"safer",
                         safe ? QString()
                              : in_words("proof-part.once-in-twenty-by", {{"gap", std::ceil(s.often.in_mm() * 10) / 10},
-                                                                         {"lap", length(s.safer_lap)}})}}),
+                                                                         {"lap", length(s.safer_lap)}})}}) +
+                 (s.step > Length{} ? " " + say(Reason{"proof-part.halves-out-of-line",
+                                                       {{"step", s.step}, {"distance", s.seen_from}}})
+                                    : QString()),
              safe ? "small" : "look");
     }
 }

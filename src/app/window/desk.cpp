@@ -476,12 +476,19 @@ void Desk::find_typefaces() {
 }
 
 Expected<std::vector<fs::path>> Desk::export_to(const fs::path& folder) {
-    return waited<std::vector<fs::path>>(
-        in_words("window.writing", {{"folder", folder.string()}}),
-        [folder, ready = current(), job = job(), plan = plan(), shop = shop(), library = library_, now = now()](
-            const std::stop_token&, const ToldShare&) {
-            return export_job(job, ready ? plan : skarvel::plan(job, shop, *library, now), shop, *library, folder);
-        });
+    const auto left_out = std::make_shared<std::vector<Problem>>();
+    auto written =
+        waited<std::vector<fs::path>>(in_words("window.writing", {{"folder", folder.string()}}),
+                                      [folder, left_out, ready = current(), job = job(), plan = plan(), shop = shop(),
+                                       library = library_, now = now()](const std::stop_token&, const ToldShare&) {
+                                          return export_job(job, ready ? plan : skarvel::plan(job, shop, *library, now),
+                                                            shop, *library, folder, left_out.get());
+                                      });
+    if (written) {
+        for (const Problem& p : *left_out)
+            Q_EMIT said(QString::fromStdString(say(p.what) + ": " + say(p.remedy)), true);
+    }
+    return written;
 }
 
 void Desk::load_records() {

@@ -47,6 +47,7 @@ class Maker {
         picture_ = {};
         std::visit([&](const auto& kind) { draw(kind); }, art.kind);
         if (!stays_) hang_parts();
+        judge_edge();
         return std::move(parts_);
     }
 
@@ -57,8 +58,22 @@ class Maker {
     void add(Region shape, const std::string& name) {
         if (!shape.empty()) parts_.push_back(part(std::move(shape), name, *art_));
     }
-    void problem(Reason what, Reason remedy = {}) {
-        plan_.problems.push_back({std::move(what), Station::Lettering, std::move(remedy), Mark::Look});
+    void problem(Reason what, Reason remedy = {}, Mark mark = Mark::Look) {
+        plan_.problems.push_back({std::move(what), Station::Lettering, std::move(remedy), mark});
+    }
+
+    void judge_edge() {
+        std::vector<Region> shapes;
+        for (const ArtPart& p : parts_) shapes.push_back(p.shape);
+        if (outline_.empty() || shapes.empty()) return;
+        const Length over = reach_over(merge(shapes), outline_);
+        if (over <= Length{}) return;
+        const std::vector<Reason> art{{std::string("art.") + kind_of(*art_), {}}};
+        if (room_.cut_at_edge) {
+            problem({"art.cut-at-edge", {{"art", art}, {"by", over}}}, {"lettering.see-the-rest", {}});
+        } else {
+            problem({"art.off-face", {{"art", art}, {"by", over}}}, {"lettering.move-or-cut", {}}, Mark::Stop);
+        }
     }
 
     [[nodiscard]] Box all() const {
@@ -78,9 +93,6 @@ class Maker {
         const Point by = to_middle + hung.moves.front();
         for (ArtPart& p : parts_) p.shape = p.shape.moved(by);
         if (!picture_.empty()) picture_ = {picture_.low + by, picture_.high + by};
-        if (!room_.face.holds(all()))
-            problem({"art.off-face", {{"art", std::vector<Reason>{{std::string("art.") + kind_of(*art_), {}}}}}},
-                    {"lettering.move-off", {}});
     }
 
     // ---- round the face

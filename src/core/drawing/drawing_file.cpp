@@ -9,9 +9,11 @@
 #include <cmath>
 #include <cstring>
 #include <memory>
+#include <numeric>
 
 #include "drawing/svg_plain.h"
 #include "drawing/svg_tree.h"
+#include "geometry/stroke.h"
 
 namespace skarvel {
 namespace {
@@ -66,8 +68,7 @@ struct Paper {
 Ring on_grid(const std::vector<Node>& nodes, const Paper& paper) {
     Ring ring;
     for (const Node& n : nodes) {
-        const Point p{std::llround((n.x - paper.x0) * paper.scale * (1e6 / grid_nm)),
-                      std::llround((n.y - paper.y0) * paper.scale * (1e6 / grid_nm))};
+        const Point p{grid_from_mm((n.x - paper.x0) * paper.scale), grid_from_mm((n.y - paper.y0) * paper.scale)};
         if (ring.empty() || ring.back() != p) ring.push_back(p);
     }
     return ring;
@@ -88,6 +89,63 @@ Expected<Paper> paper_for(const std::vector<DrawnPath>& paths, double mm, const 
     return Paper{e.x0, e.y0, std::max(mm, least_scale_mm / larger)};
 }
 
+// Lines as they are drawn with gaps: what lies between is left out.
+void dash(std::vector<Ring>& lines, std::vector<bool>& closed, const std::vector<double>& pattern, double from) {
+    constexpr std::size_t most_dashes = 200'000;
+    double whole = 0;
+    for (const double d : pattern) whole += d;
+    std::vector<Ring> dashes;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        Ring line = lines[i];
+        if (closed[i] && !line.empty()) line.push_back(line.front());
+        double left = std::fmod(std::max(0.0, from), whole);
+        std::size_t at = 0;
+        for (; left >= pattern[at % pattern.size()]; ++at) left -= pattern[at % pattern.size()];
+        left = pattern[at % pattern.size()] - left;
+        Ring now;
+        const auto end = [&] {
+            if (now.size() > 1 && at % 2 == 0) dashes.push_back(now);
+            now.clear();
+        };
+        if (!line.empty()) now.push_back(line.front());
+        for (std::size_t k = 0; k + 1 < line.size(); ++k) {
+            const auto dx = static_cast<double>(line[k + 1].x - line[k].x);
+            const auto dy = static_cast<double>(line[k + 1].y - line[k].y);
+            const double length = std::hypot(dx, dy);
+            double done = 0;
+            while (length - done > left && dashes.size() < most_dashes) {
+                done += left;
+                const Point here = line[k] + Point{std::llround(dx * done / length), std::llround(dy * done / length)};
+                now.push_back(here);
+                end();
+                now.push_back(here);
+                left = pattern[++at % pattern.size()];
+            }
+            left -= length - done;
+            now.push_back(line[k + 1]);
+        }
+        end();
+    }
+    lines = std::move(dashes);
+    closed.assign(lines.size(), false);
+}
+
+Region stroke_of(std::vector<Ring> lines, std::vector<bool> closed, const PlainShape& look, double scale) {
+    std::vector<double> pattern;
+    for (const double d : look.dashes) pattern.push_back(d * scale * (1e6 / grid_nm));
+    // A pattern of an odd number of lengths is run through twice; one as fine as the grid is a line.
+    if (pattern.size() % 2 == 1) pattern.insert(pattern.end(), pattern.begin(), pattern.end());
+    const double whole = std::accumulate(pattern.begin(), pattern.end(), 0.0);
+    if (!pattern.empty() && whole > 100) dash(lines, closed, pattern, look.dash_from * scale * (1e6 / grid_nm));
+    Stroke stroke{Length::from_mm(look.stroke * scale)};
+    if (look.cap == "round") stroke.ends = Stroke::Ends::Round;
+    if (look.cap == "square") stroke.ends = Stroke::Ends::Square;
+    if (look.join == "round") stroke.corners = Stroke::Corners::Round;
+    if (look.join == "bevel") stroke.corners = Stroke::Corners::Cut;
+    stroke.miter = look.miter;
+    return stroked(lines, closed, stroke);
+}
+
 void notes_of(const PlainSvg& plain, const std::string& name, std::vector<Problem>& notes) {
     const auto note = [&](Reason what, const char* remedy) {
         notes.push_back({std::move(what), Station::Lettering, {remedy, {}}, Mark::Look});
@@ -104,29 +162,23 @@ void notes_of(const PlainSvg& plain, const std::string& name, std::vector<Proble
     }
     if (plain.pictures > 0)
         note({"drawing.pictures", {{"file", name}, {"pictures", std::int64_t{plain.pictures}}}}, "drawing.trace-it");
+    for (const std::string& what : plain.left_out)
+        note({"drawing.left-out-" + what, {{"file", name}}}, "drawing.as-paths");
     if (!plain.rules.empty())
         note({"drawing.rules", {{"file", name}, {"rule", plain.rules.front()}}}, "drawing.plain-style");
 }
 
 Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name, const std::stop_token& stop,
                                const std::function<void(double)>& progress) {
-    // A plain document type is harmless; one with declarations of its own may pull in other files or grow without end.
-    const auto type = bytes.find("<!DOCTYPE");
-    if (bytes.find("<!ENTITY") != std::string::npos ||
-        (type != std::string::npos && bytes.find('[', type) < bytes.find('>', type)))
-        return no("outline.document-type", name);
-    const std::unique_ptr<xmlDoc, decltype(&xmlFreeDoc)> document(
-        xmlReadMemory(bytes.data(), static_cast<int>(bytes.size()), "drawing.svg", nullptr,
-                      XML_PARSE_NONET | XML_PARSE_NOERROR | XML_PARSE_NOWARNING | XML_PARSE_HUGE),
-        xmlFreeDoc);
-    if (!document || xmlDocGetRootElement(document.get()) == nullptr) return no("outline.not-svg", name);
+    const auto document = svg_document(bytes, name);
+    if (!document) return tl::unexpected(document.error());
     if (progress) progress(0.2);
-    const PlainSvg plain = make_plain(document.get(), most_nodes);
+    const PlainSvg plain = make_plain(document->get(), most_nodes);
     if (plain.too_many) return no("outline.huge", name, "outline.simplify");
     if (progress) progress(0.35);
     ReadDrawing out;
     notes_of(plain, name, out.notes);
-    auto paths = paths_of_tree(xmlDocGetRootElement(document.get()), name);
+    auto paths = paths_of_tree(xmlDocGetRootElement(document->get()), name);
     if (!paths) return tl::unexpected(paths.error());
     if (paths->empty()) return no("drawing.nothing", name, "outline.convert-text");
     if (progress) progress(0.5);
@@ -146,7 +198,7 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
             open += (*paths)[at].closed ? 0 : 1;
         }
         const PlainShape look = shape < plain.shapes.size() ? plain.shapes[shape] : PlainShape{};
-        Region region = look.stroke > 0 ? stroked(rings, closed, Length::from_mm(look.stroke * paper->scale))
+        Region region = look.stroke > 0 ? stroke_of(std::move(rings), std::move(closed), look, paper->scale)
                         : look.even_odd ? Region::from_rings_even_odd(rings)
                                         : Region::from_rings(rings);
         if (region.empty()) continue;
@@ -201,14 +253,19 @@ Expected<ReadDrawing> read_drawing_file(const std::string& bytes, const std::str
     const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
     const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
     if (!svg && !dxf) return no("outline.neither", name);
-    auto read = svg ? read_svg(bytes, name, stop, progress) : read_dxf(bytes, name);
-    if (!read) return read;
-    read->drawing.source = name;
-    read->drawing.checksum = checksum(bytes);
-    return read;
+    try {
+        auto read = svg ? read_svg(bytes, name, stop, progress) : read_dxf(bytes, name);
+        if (!read) return read;
+        read->drawing.source = name;
+        read->drawing.checksum = checksum(bytes);
+        return read;
+    } catch (const OffGrid&) {
+        return no("outline.off-grid", name, "outline.nearer");
+    }
 }
 
 Expected<FileDrawing> trace(const GreyPicture& picture, const TraceWish& wish, Length width) {
+    if (width.in_mm() > grid_to_mm(grid_end)) return no("outline.off-grid", "", "outline.nearer");
     if (picture.width <= 0 || picture.height <= 0 ||
         picture.pixels.size() < static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.height))
         return no("drawing.no-picture", "");
@@ -256,7 +313,7 @@ Expected<FileDrawing> trace(const GreyPicture& picture, const TraceWish& wish, L
     FileDrawing out;
     for (Region& island : islands(all.moved(Point{} - box.low)))
         out.parts.push_back({std::move(island), "#000000", {}});
-    const auto on_grid = [&](double pixel) { return std::llround(pixel * mm * (1e6 / grid_nm)); };
+    const auto on_grid = [&](double pixel) { return grid_from_mm(pixel * mm); };
     out.picture.frame = {Point{on_grid(0), on_grid(0)} - box.low,
                          Point{on_grid(picture.width), on_grid(picture.height)} - box.low};
     return out;

@@ -17,10 +17,16 @@ namespace {
 
 using Node = Outline::Node;
 
+// More than any drawing for a sign holds.
+struct TooMuch {};
+constexpr std::size_t most_straights = 400'000;  // of one spline
+constexpr std::size_t most_inserts = 100'000;
+
 double apart(const Node& a, const Node& b) { return std::hypot(a.x - b.x, a.y - b.y); }
 
 // An arc as cubics of at most a quarter turn each (control points at 4/3 tan(angle/4) of the radius).
 std::vector<std::vector<Node>> arc(Node c, double r, double from, double to) {
+    if (!(std::abs(to - from) <= 4 * std::numbers::pi)) throw OffGrid();
     const int parts = std::max(1, static_cast<int>(std::ceil(std::abs(to - from) / (std::numbers::pi / 4) - 1e-9)));
     std::vector<std::vector<Node>> curves;
     const double step = (to - from) / parts;
@@ -90,6 +96,7 @@ struct Spline {
             flatten(half, middle, t1, to, near, depth + 1, out);
             return;
         }
+        if (out.size() >= most_straights) throw TooMuch();
         out.push_back({to});
     }
 
@@ -199,6 +206,7 @@ class Collector : public DL_CreationAdapter {
         const double s = std::sin(turn);
         for (int row = 0; row < std::clamp(i.rows, 1, 100); ++row) {
             for (int col = 0; col < std::clamp(i.cols, 1, 100); ++col) {
+                if (++inserts_ > most_inserts) throw TooMuch();
                 const double x = col * i.colSp;
                 const double y = row * i.rowSp;
                 into_->inserts.push_back(
@@ -212,7 +220,8 @@ class Collector : public DL_CreationAdapter {
     // Everything that is drawn, blocks put where they are inserted. False when that is too much.
     bool draw(const Shapes& from, const Placing& at, int depth, std::vector<DrawnPath>& closed,
               std::vector<Stretch>& open) const {
-        if (depth > 8 || closed.size() + open.size() > most_stretches) return false;
+        // Blocks within blocks multiply, also those that hold nothing.
+        if (depth > 8 || closed.size() + open.size() > most_stretches || ++drawn_ > most_inserts) return false;
         for (const Stretch& s : from.closed) {
             const Stretch p = placed(s, at);
             closed.push_back({{p.start, p.curves}, true});
@@ -273,6 +282,8 @@ class Collector : public DL_CreationAdapter {
     }
 
     Shapes* into_ = &model;
+    std::size_t inserts_ = 0;
+    mutable std::size_t drawn_ = 0;
     std::optional<Spline> spline_;
     std::optional<int> polyline_;
     std::vector<DL_VertexData> vertices_;
@@ -281,11 +292,25 @@ class Collector : public DL_CreationAdapter {
 }  // namespace
 
 Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const std::string& name) {
+    const auto no = [&](const char* id, Reason remedy = {}) {
+        return refused({id, {{"file", name}}}, Station::Blank, std::move(remedy));
+    };
+    // The library reads text alone, and goes on for ever in what has none.
+    if (bytes.find('\0') != std::string::npos) return no("outline.binary-dxf", {"outline.save-as-text", {}});
     Collector collector;
     DL_Dxf reader;
     std::istringstream in(bytes);
-    if (!reader.in(in, &collector)) return refused({"outline.not-dxf", {{"file", name}}}, Station::Blank);
-    collector.endEntity();
+    // A line that it has no room for would never end; the end of the file is found that way, too.
+    in.exceptions(std::ios::failbit | std::ios::badbit);
+    try {
+        if (!reader.in(in, &collector)) return no("outline.not-dxf");
+        collector.endEntity();
+    } catch (const std::ios_base::failure&) {
+        if (!in.eof()) return no("outline.not-dxf");
+        collector.endEntity();
+    } catch (const TooMuch&) {
+        return no("outline.huge", {"outline.simplify", {}});
+    }
     if (collector.beyond)
         return refused({"outline.curves-unread", {{"file", name}}}, Station::Blank, {"outline.as-polyline", {}});
     std::vector<DrawnPath> paths;

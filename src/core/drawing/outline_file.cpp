@@ -66,15 +66,13 @@ Shape shape_of(const Outline::Contour& contour, double scale) {
     return shape;
 }
 
-}  // namespace
-
-Expected<Region> read_outline_file(const std::string& bytes, const std::string& name) {
+Expected<Region> outline_in(const std::string& bytes, const std::string& name) {
     if (bytes.empty()) return no("outline.empty-file", name);
     if (bytes.size() > most_bytes) return no("outline.huge", name, "outline.simplify");
     const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
     const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
     if (!svg && !dxf) return no("outline.neither", name);
-    auto paths = svg ? paths_of_svg(bytes, name) : paths_of_dxf(bytes, name);
+    auto paths = svg ? paths_of_svg(bytes, name, most_points) : paths_of_dxf(bytes, name);
     if (!paths) return tl::unexpected(paths.error());
     if (paths->empty()) return no("outline.no-path", name, "outline.convert-text");
     std::size_t points = 0;
@@ -115,6 +113,16 @@ Expected<Region> read_outline_file(const std::string& bytes, const std::string& 
     if (region.empty()) return no("outline.no-path", name);
     if (islands(region).size() > 1) return no("outline.several", name, "outline.one-shape");
     return region.moved(Point{} - region.bounds().low);
+}
+
+}  // namespace
+
+Expected<Region> read_outline_file(const std::string& bytes, const std::string& name) {
+    try {
+        return outline_in(bytes, name);
+    } catch (const OffGrid&) {
+        return no("outline.off-grid", name, "outline.nearer");
+    }
 }
 
 }  // namespace skarvel

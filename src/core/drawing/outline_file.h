@@ -4,12 +4,11 @@
 // paths inside others are holes. Sizes in such files are seldom to be trusted: the result is scaled to 2 m along its
 // longer side, and one dimension that the maker knows gives it its size.
 //
-// Circles and arcs of SVG come from its package as cubics, a quarter turn each, with a radius right within 0.03 %;
-// those of DXF as eighths, within 0.001 %.
+// Circles and arcs become cubics of less than an eighth of a turn, with a radius right within 0.001 %.
 //
-// Refused, each with its reason: what is neither SVG nor DXF, document types and entities (they can pull in other files
-// or grow without end), files over 8 MB or outlines over 200 000 points, open paths, paths that cross themselves, more
-// than one shape, and files without any path. Nothing outside the bytes is ever read.
+// Refused, each with its reason: what is neither SVG nor DXF, document types with declarations and entities (they can
+// pull in other files or grow without end), files over 8 MB or outlines over 200 000 points, open paths, paths that
+// cross themselves, more than one shape, and files without any path. Nothing outside the bytes is ever read.
 #pragma once
 
 #include <string>
@@ -30,7 +29,8 @@ struct DrawnPath {
 };
 
 /// The paths of either kind of file, before they are judged: of an SVG in its own units, of a DXF in millimetres.
-Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name);
+Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name,
+                                              std::size_t most_shapes);
 Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const std::string& name);
 
 }  // namespace skarvel

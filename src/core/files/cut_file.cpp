@@ -264,7 +264,7 @@ int test_cuts_on(const Mat& bed) {
     return std::max(1, static_cast<int>(bed.usable.across.in_mm() * 40 - 1000) / test_step + 1);
 }
 
-std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat format) {
+std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat format, std::vector<Problem>* left_out) {
     std::vector<CutFile> files;
     for (const LoadToCut& load : loads_to_cut(plan, shop)) {
         switch (format) {
@@ -275,7 +275,11 @@ std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat for
                 files.push_back({load.word + ".dxf", dxf_of(load)});
                 break;
             case CutFormat::Hpgl:
-                if (auto bytes = hpgl_of(load)) files.push_back({load.word + ".plt", std::move(*bytes)});
+                if (auto bytes = hpgl_of(load)) {
+                    files.push_back({load.word + ".plt", std::move(*bytes)});
+                } else if (left_out != nullptr) {
+                    left_out->push_back(bytes.error());
+                }
                 break;
         }
     }

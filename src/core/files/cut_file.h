@@ -42,8 +42,9 @@ std::vector<LoadToCut> loads_to_cut(const Plan& plan, const Shop& shop);
 
 enum class CutFormat { Svg, Dxf, Hpgl };
 
-/// Loads that are already cut are left out.
-std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat format = CutFormat::Svg);
+/// Loads that are already cut are left out; others that cannot be written are told in `left_out`.
+std::vector<CutFile> cut_files(const Plan& plan, const Shop& shop, CutFormat format = CutFormat::Svg,
+                               std::vector<Problem>* left_out = nullptr);
 
 /// One load in plotter language, as it is sent to a machine. Refused where it goes beyond the machine's largest
 /// coordinate.

@@ -10,7 +10,8 @@
 namespace skarvel {
 
 Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Plan& plan, const Shop& shop,
-                                                        const Library& library, const std::filesystem::path& folder) {
+                                                        const Library& library, const std::filesystem::path& folder,
+                                                        std::vector<Problem>* left_out) {
     const bool anything = std::any_of(plan.colours.begin(), plan.colours.end(),
                                       [](const ColourPlan& f) { return !f.cut.loads->loads.empty(); });
     if (!anything) return refused({"export.nothing", {}}, "export", {"export.nothing-remedy", {}});
@@ -27,11 +28,11 @@ Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Pl
         return stamp;
     };
     for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
-        for (const CutFile& file : cut_files(plan, shop, format)) {
+        for (const CutFile& file : cut_files(plan, shop, format, left_out)) {
             if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
         }
     }
-    for (const PrintPage& page : print_pages(job, plan, shop, nullptr)) {
+    for (const PrintPage& page : print_pages(job, plan, shop, left_out)) {
         if (auto saved = write(page.name, page.pdf); !saved) return tl::unexpected(saved.error());
     }
     for (const CutFile& file : manifests(job, plan, shop)) {

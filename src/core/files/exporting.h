@@ -11,8 +11,9 @@
 namespace skarvel {
 
 /// The files written, in order. Refused when there is nothing to cut or a file cannot be written; files written before
-/// the failure stay.
+/// the failure stay. `left_out`: what single files were not written for, as a load beyond what its machine can count.
 Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Plan& plan, const Shop& shop,
-                                                        const Library& library, const std::filesystem::path& folder);
+                                                        const Library& library, const std::filesystem::path& folder,
+                                                        std::vector<Problem>* left_out = nullptr);
 
 }  // namespace skarvel

@@ -655,9 +655,13 @@ template <>
 struct Described<Face> {
     static constexpr const char* name = "face";
     static constexpr std::tuple fields{
-        must("id", &Face::id),         must("lettering", &Face::lettering),
-        may("art", &Face::art),        must("colours", &Face::colours, not_empty),
-        must("finish", &Face::finish), may("seen", &Face::seen),
+        must("id", &Face::id),
+        must("lettering", &Face::lettering),
+        may("art", &Face::art),
+        must("colours", &Face::colours, not_empty),
+        must("finish", &Face::finish),
+        may("seen", &Face::seen),
+        may("cutAtEdge", &Face::cut_at_edge),
     };
 };
 

@@ -23,7 +23,8 @@ std::string quoted(const std::string& text) {
 std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& shop) {
     Json loads = Json::array();
     std::string csv =
-        "load,file,film,way,bed,film_to_cut_mm,of,section,letters,turned,mat_x_mm,mat_y_mm,face_x_mm,face_y_mm\r\n";
+        "load,file,film,way,bed,film_to_cut_mm,of,section,letters,turned,mat_x_mm,mat_y_mm,lay,pass,"
+        "quarters,over,face_x_mm,face_y_mm,from_left,from_bottom\r\n";
     for (const LoadToCut& load : loads_to_cut(plan, shop)) {
         const MakingPlan& making = load.colour->cut.making;
         const char* way = making.way == Way::Decal ? "decal" : "paint-through";
@@ -34,6 +35,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
             const Section& section = colour->cut.loads->sections.at(s.section);
             const Box on_face = section.film.bounds();
             Json lays = Json::array();
+            int number = 0;
             for (const Lay& lay : lays_of({section})) {
                 const auto [low, high] = corners(section, colour->face->blank->face, lay.move);
                 const Point at = lay.move(on_face).low;
@@ -43,6 +45,16 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                 {"sheet",
                                  {{"fromLeft", show_number(low.from_left, shop.display)},
                                   {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
+                csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\r\n", load.number,
+                                   quoted(load.word), quoted(making.film.name), way, quoted(load.bed.name),
+                                   load.load->film_length.in_mm(), quoted(s.of.name), s.section + 1, quoted(s.name),
+                                   s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
+                                   : s.placement.turned   ? "90"
+                                                          : "0",
+                                   millimetres(s.placement.at.x), millimetres(s.placement.at.y), ++number, lay.pass,
+                                   lay.move.quarters, lay.move.over ? 1 : 0, millimetres(at.x), millimetres(at.y),
+                                   quoted(show_number(low.from_left, shop.display)),
+                                   quoted(show_number(low.from_bottom, shop.display)));
             }
             sections.push_back(
                 {{"of", s.of.name},
@@ -56,14 +68,6 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                  {"film", {{"right", millimetres(on_face.high.x)}, {"top", millimetres(on_face.high.y)}}},
                  {"lays", lays},
                  {"keepers", section.keepers.size()}});
-            csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{}\r\n", load.number, quoted(load.word),
-                               quoted(making.film.name), way, quoted(load.bed.name), load.load->film_length.in_mm(),
-                               quoted(s.of.name), s.section + 1, quoted(s.name),
-                               s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
-                               : s.placement.turned   ? "90"
-                                                      : "0",
-                               millimetres(s.placement.at.x), millimetres(s.placement.at.y), millimetres(on_face.low.x),
-                               millimetres(on_face.low.y));
         }
         loads.push_back({{"number", load.number},
                          {"files", load.word},

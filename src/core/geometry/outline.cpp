@@ -86,12 +86,11 @@ Extent extent_of(const Outline& outline) {
 }
 
 Region flatten(const Outline& outline, double x_mm, double y_mm) {
-    constexpr double units_per_mm = 1e6 / grid_nm;
     std::vector<Ring> rings;
     for (const Outline::Contour& contour : outline.contours) {
         Ring ring;
         const auto add = [&](Node p) {
-            const Point q{std::llround(p.x * units_per_mm), std::llround(p.y * units_per_mm)};
+            const Point q{grid_from_mm(p.x), grid_from_mm(p.y)};
             if (ring.empty() || ring.back() != q) ring.push_back(q);
         };
         Node from{contour.start.x * x_mm, contour.start.y * y_mm};

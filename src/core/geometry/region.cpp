@@ -1,11 +1,14 @@
 #include "geometry/region.h"
 
+#include "geometry/stroke.h"
+
 #include <algorithm>
 #include <boost/geometry.hpp>
 #include <boost/geometry/geometries/box.hpp>
 #include <boost/geometry/geometries/point.hpp>
 #include <boost/geometry/index/rtree.hpp>
 #include <cmath>
+#include <limits>
 #include <numbers>
 #include <numeric>
 #include <polyclipping/clipper.hpp>
@@ -16,6 +19,8 @@ namespace skarvel {
 
 // The boolean library's own types stay in this file.
 struct RegionAccess {
+    // While shapes are worked on they may reach farther, by a margin or another sign beside.
+    static constexpr std::int64_t most_units = 16 * grid_end;
     static Region make(std::vector<Ring> rings) {
         Region region;
         if (rings.empty()) return region;
@@ -26,6 +31,7 @@ struct RegionAccess {
                 box.high = {std::max(box.high.x, p.x), std::max(box.high.y, p.y)};
             }
         }
+        if (std::max({-box.low.x, -box.low.y, box.high.x, box.high.y}) > most_units) throw OffGrid();
         region.held_ = std::make_shared<const Region::Held>(Region::Held{std::move(rings), box});
         return region;
     }
@@ -36,6 +42,12 @@ namespace {
 namespace cl = ClipperLib;
 
 constexpr double arc_tolerance_units = 80;  // 0.01 mm
+
+void within_grid(const Ring& ring) {
+    for (const Point& p : ring) {
+        if (std::max({p.x, p.y, -p.x, -p.y}) > RegionAccess::most_units) throw OffGrid();
+    }
+}
 
 cl::Paths to_paths(const std::vector<Ring>& rings) {
     cl::Paths paths;
@@ -284,24 +296,68 @@ Region Region::rectangle(const Box& box) {
     return RegionAccess::make({{box.low, {box.high.x, box.low.y}, box.high, {box.low.x, box.high.y}}});
 }
 
+std::int64_t grid_from_mm(double mm) {
+    const double units = mm * (1e6 / grid_nm);
+    if (!(std::abs(units) <= static_cast<double>(grid_end))) throw OffGrid();
+    return std::llround(units);
+}
+
 Region Region::from_rings(const std::vector<Ring>& rings) {
+    for (const Ring& ring : rings) within_grid(ring);
     return run(cl::ctUnion, to_paths(rings), {}, cl::pftNonZero);
 }
 
 Region Region::from_rings_even_odd(const std::vector<Ring>& rings) {
+    for (const Ring& ring : rings) within_grid(ring);
     return run(cl::ctUnion, to_paths(rings), {}, cl::pftEvenOdd);
 }
 
-Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, Length width) {
-    cl::ClipperOffset offset(2, arc_tolerance_units);
+Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, const Stroke& stroke) {
+    cl::ClipperOffset offset(std::max(1.0, stroke.miter), arc_tolerance_units);
+    const cl::JoinType corners = stroke.corners == Stroke::Corners::Round   ? cl::jtRound
+                                 : stroke.corners == Stroke::Corners::Sharp ? cl::jtMiter
+                                                                            : cl::jtSquare;
+    const cl::EndType ends = stroke.ends == Stroke::Ends::Round    ? cl::etOpenRound
+                             : stroke.ends == Stroke::Ends::Square ? cl::etOpenSquare
+                                                                   : cl::etOpenButt;
     for (std::size_t i = 0; i < lines.size(); ++i) {
+        within_grid(lines[i]);
         cl::Path path;
         for (const Point& p : lines[i]) path.emplace_back(p.x, p.y);
-        offset.AddPath(path, cl::jtRound, closed[i] ? cl::etClosedLine : cl::etOpenButt);
+        offset.AddPath(path, corners, closed[i] ? cl::etClosedLine : ends);
     }
     cl::Paths out;
-    offset.Execute(out, static_cast<double>(to_grid(width)) / 2);
+    offset.Execute(out, static_cast<double>(to_grid(stroke.width)) / 2);
     return run(cl::ctUnion, out, {}, cl::pftNonZero);
+}
+
+Length reach_over(const Region& shape, const Region& within) {
+    constexpr double speck_mm2 = 0.01;
+    const Region off = subtract(shape, within);
+    double farthest = 0;
+    if (off.area_mm2() < speck_mm2) return {};
+    // Of a part outside, a corner lies farthest from the edge.
+    for (const Ring& ring : off.rings()) {
+        for (const Point& p : ring) {
+            double nearest = std::numeric_limits<double>::max();
+            for (const Ring& edge : within.rings()) {
+                for (std::size_t i = 0; i < edge.size(); ++i) {
+                    const Point a = edge[i];
+                    const Point d = edge[(i + 1) % edge.size()] - a;
+                    const Point q = p - a;
+                    const double dot = static_cast<double>(q.x) * static_cast<double>(d.x) +
+                                       static_cast<double>(q.y) * static_cast<double>(d.y);
+                    const double square = static_cast<double>(d.x) * static_cast<double>(d.x) +
+                                          static_cast<double>(d.y) * static_cast<double>(d.y);
+                    const double t = square > 0 ? std::clamp(dot / square, 0.0, 1.0) : 0;
+                    nearest = std::min(nearest, std::hypot(static_cast<double>(q.x) - t * static_cast<double>(d.x),
+                                                           static_cast<double>(q.y) - t * static_cast<double>(d.y)));
+                }
+            }
+            farthest = std::max(farthest, nearest);
+        }
+    }
+    return within.empty() ? Length{} : from_grid(std::llround(farthest));
 }
 
 const std::vector<Ring>& Region::rings() const {

@@ -3,7 +3,8 @@
 // Region: a flat shape on a grid of 125 nm, which holds 1/64 in, 1 um and the plotter's unit exactly. A Region is
 // always valid: closed rings that do not cross, outer ones counter-clockwise, holes clockwise, y upwards. It can only
 // be made by the functions below, which run every shape through the boolean library once (integer, exact). Shapes up to
-// 134 m. It never changes: copies share its rings, so that a job, its undo steps and its plan hold one drawing once.
+// 134 m; what lies beyond throws OffGrid, also where outlines are flattened. It never changes: copies share its rings,
+// so that a job, its undo steps and its plan hold one drawing once.
 //
 // Merging works per cluster of shapes whose boxes meet: one huge input slows the library badly.
 #pragma once
@@ -12,6 +13,7 @@
 #include <cstdint>
 #include <memory>
 #include <span>
+#include <stdexcept>
 #include <vector>
 
 #include "measure/length.h"
@@ -27,6 +29,15 @@ constexpr std::int64_t to_grid(Length length) {
 }
 constexpr Length from_grid(std::int64_t units) { return Length::nanometres(units * grid_nm); }
 constexpr double grid_to_mm(std::int64_t units) { return static_cast<double>(units) * (grid_nm * 1e-6); }
+
+/// No shape reaches farther from the origin: 134 m.
+constexpr std::int64_t grid_end = std::int64_t{1} << 30;
+/// What no Region can be made from: coordinates beyond the grid, or none at all.
+struct OffGrid : std::range_error {
+    OffGrid() : std::range_error("a coordinate lies beyond what can be drawn") {}
+};
+/// Millimetres in grid units, rounded to the nearest. Throws OffGrid.
+std::int64_t grid_from_mm(double mm);
 
 /// A point in grid units.
 struct Point {
@@ -129,13 +140,12 @@ Region intersect(const Region& a, const Region& b);
 /// Grown outwards by `by`, inwards when negative, with round corners; arcs keep within 0.01 mm.
 Region grow(const Region& shape, Length by);
 
-/// A line drawn `width` wide, with square ends that stop at its own; a closed one comes back to its start.
-Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, Length width);
-
 /// The connected parts, each with its holes, ordered from top to bottom, then left to right.
 std::vector<Region> islands(const Region& shape);
 /// The holes as shapes of their own, in the order of `islands`.
 std::vector<Region> holes(const Region& shape);
+/// How far `shape` reaches over the edge of `within`; nothing but rounding counts as zero.
+Length reach_over(const Region& shape, const Region& within);
 /// Whether the two overlap or meet in a line or a point.
 bool touch(const Region& a, const Region& b);
 

@@ -30,7 +30,7 @@ class Search {
         base_ = figures_of(*now, colour_);
         lettering_ = now->of(colour_)->face->lettering;
         const ColourPlan& here = *now->of(colour_);
-        room_ = here.cut.bed.usable;
+        room_ = room_on(here.cut.bed);
         for (const ColourPlan& f : now->colours) {
             if (f.cut.printed_with == colour_) printed_with_.push_back(f.colour);
         }

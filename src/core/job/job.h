@@ -35,6 +35,7 @@ struct Face {
     std::vector<Art> art;         ///< back to front, behind the lettering
     std::vector<Colour> colours;  ///< in the order in which they are laid
     Seen seen;                    ///< where it is read from
+    bool cut_at_edge = false;     ///< ink that reaches over the blank's edge is cut off there
     Finish finish;
     friend bool operator==(const Face&, const Face&) = default;
 };

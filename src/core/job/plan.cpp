@@ -90,7 +90,8 @@ class Run {
         p.blank = table_.blank(p.id, {sign.blank, shop_.stock, at.face > 0}, ran_,
                                [&](const BlankReads& in) { return blank_stage(in, trade_); });
         p.marking = marking_out(sign.blank, *p.blank);
-        const LetteringRoom room = room_of(sign.blank, *p.blank);
+        LetteringRoom room = room_of(sign.blank, *p.blank);
+        room.cut_at_edge = d.face.cut_at_edge;
         p.lettering = table_.lettering(p.id, {d.face.lettering, room}, ran_, [&](const LetteringReads& in) {
             return place(in.lettering, in.room, library_.typefaces);
         });
@@ -116,7 +117,8 @@ class Run {
             c.last = id == used.back();
             c.ink = table_.ink(id,
                                {d.face.lettering, p.lettering, d.face.art, p.art, id,
-                                p.mirrored ? std::optional(p.blank->face) : std::nullopt},
+                                p.mirrored ? std::optional(p.blank->face) : std::nullopt,
+                                d.face.cut_at_edge ? p.blank->outline : Region()},
                                ran_, ink_stage);
             c.cut.pieces = c.ink;
             c.cut.making = resolve(d.decided(c).making, trade_.films, trade_.tools);

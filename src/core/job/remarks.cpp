@@ -71,9 +71,9 @@ void say_too_large(std::vector<Problem>& problems, const Shop& shop, const Makin
         if (bed.print.has_value() != printed) continue;
         Making there = making;
         there.bed = bed_name(bed);
-        others.push_back({bed.name, bed.machine, bed_for(shop, there, printed, colour).usable, bed.roll});
+        others.push_back({bed.name, bed.machine, room_on(bed_for(shop, there, printed, colour)), bed.roll});
     }
-    Room room = cut.bed.usable;
+    Room room = room_on(cut.bed);
     room.slants = making.wishes.any_angle;
     std::vector<Problem> found = too_large(cut.loads->seams, *cut.pieces, face, room, cut.making, others);
     for (Problem& problem : found) say_once(problems, std::move(problem));

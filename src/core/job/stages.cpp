@@ -19,6 +19,10 @@ BlankPlan blank_stage(const BlankReads& in, const Trade& trade) {
 
 std::vector<Piece> ink_stage(const InkReads& in) {
     std::vector<Piece> pieces = ink_of(in.lettering, *in.placed, in.art, *in.made, in.colour);
+    if (!in.within.empty()) {
+        for (Piece& p : pieces) p.shape = intersect(p.shape, in.within);
+        std::erase_if(pieces, [](const Piece& p) { return p.shape.empty(); });
+    }
     if (in.mirror) {
         for (Piece& p : pieces) p.shape = p.shape.mirrored(in.mirror->low.x + in.mirror->high.x);
     }

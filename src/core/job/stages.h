@@ -106,6 +106,7 @@ struct InkReads {
     Shared<ArtPlan> made;
     ColourId colour;
     std::optional<Box> mirror;  ///< across the middle of this face
+    Region within{};            ///< what reaches farther is cut off; empty: nothing is
     friend bool operator==(const InkReads&, const InkReads&) = default;
 };
 std::vector<Piece> ink_stage(const InkReads& in);

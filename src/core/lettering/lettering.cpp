@@ -453,7 +453,7 @@ class Placer {
 
     // Ink that leaves the free part of the face: said with the zone that it enters. True when something was said.
     bool outside(const Setup& s) {
-        const Region face = Region::rectangle(room_.face);  // the shape of other faces is in what is free
+        const Region face = room_.outline.empty() ? Region::rectangle(room_.face) : room_.outline;
         const Region free = room_.free.empty() ? Region::rectangle(room_.usable) : room_.free;
         const Box free_box = free.bounds();
         Region out;
@@ -486,11 +486,17 @@ class Placer {
                     {"lettering.move-off", {}}, Mark::Look);
             return true;
         }
-        const Region off = subtract(out, face);
-        const Box b = (off.area_mm2() >= 0.01 ? off : out).bounds();
-        problem({off.area_mm2() >= 0.01 ? "lettering.off-face" : "lettering.in-margin",
+        if (const Length over = reach_over(out, face); over > Length{}) {
+            problem({room_.cut_at_edge ? "lettering.cut-at-edge" : "lettering.off-face",
+                     {{"text", first_words(*s.text)}, {"by", over}}},
+                    {room_.cut_at_edge ? "lettering.see-the-rest" : "lettering.move-or-cut", {}},
+                    room_.cut_at_edge ? Mark::Look : Mark::Stop);
+            return true;
+        }
+        const Box b = out.bounds();
+        problem({"lettering.in-margin",
                  {{"text", first_words(*s.text)}, {"by", from_grid(std::min(b.width(), b.height()))}}},
-                {"lettering.move-off", {}}, off.area_mm2() >= 0.01 ? Mark::Stop : Mark::Look);
+                {"lettering.move-off", {}}, Mark::Look);
         return true;
     }
 
@@ -589,7 +595,7 @@ class Placer {
 }  // namespace
 
 LetteringRoom room_of(const Blank& blank, const BlankPlan& plan) {
-    LetteringRoom room{plan.usable, plan.free, plan.face, false, {}, {}};
+    LetteringRoom room{plan.usable, plan.free, plan.face, false, {}, {}, plan.outline};
     room.in_field =
         std::any_of(blank.fields.begin(), blank.fields.end(), [](const PaintedField& f) { return f.lettered; });
     if (blank.kind == Kind::Round) room.edge = from_grid(plan.face.width() / 2);

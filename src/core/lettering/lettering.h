@@ -98,6 +98,8 @@ struct LetteringRoom {
     bool in_field = false;       ///< the column keeps to a painted field; what hangs elsewhere need not
     std::optional<Length> edge;  ///< radius of a round face, whose middle is that of `face`
     std::vector<Zone> zones;
+    Region outline{};          ///< of the face itself; empty: the box
+    bool cut_at_edge = false;  ///< ink over the edge is cut off there, as the maker asks
     friend bool operator==(const LetteringRoom&, const LetteringRoom&) = default;
 };
 

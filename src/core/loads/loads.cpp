@@ -14,14 +14,17 @@ namespace {
 struct Choice {
     const Division* division = nullptr;
     Packed packed;
-    // What counts, in this order: seams across ink, ink crossed, words parted, loads, margin that stays bare, film,
-    // sections, words that may be parted, lines to measure to.
-    std::tuple<int, Length, int, std::size_t, std::int64_t, Length, std::size_t, int, int, std::int64_t> rank;
+    // What counts, in this order: letters crossed though they fit whole, seams across ink, ink crossed, words parted,
+    // loads, margin that stays bare, film where words may be parted for it, sections, stepped seams, film, words that
+    // may be parted, lines to measure to.
+    std::tuple<int, int, Length, int, std::size_t, std::int64_t, Length, int, std::int64_t, Length, int, int,
+               std::int64_t>
+        rank;
 };
 
-// What of a bed sections are divided for and packed on, as the maker asks.
+// As the maker asks.
 Room room_on(const Mat& mat, const MakingPlan& making) {
-    Room room = mat.usable;
+    Room room = room_on(mat);
     room.slants = making.wishes.any_angle;
     return room;
 }
@@ -35,13 +38,16 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
     for (const auto& load : choice.packed.loads) film += film_for(load, films, mat);
     std::int64_t longest = 0;
     for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
-    choice.rank = {division.crossings,
+    choice.rank = {division.letters,
+                   division.crossings,
                    division.crossed,
                    making.wishes.part_words ? 0 : division.in_words,
                    choice.packed.loads.size(),
                    std::llround(division.bare_mm2),
+                   making.wishes.part_words ? film : Length{},
+                   division.groups,
+                   std::count_if(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; }),
                    film,
-                   division.parts.size(),
                    division.in_words,
                    division.off_lines,
                    longest};
@@ -95,7 +101,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         if (other.rank < best.rank) best = std::move(other);
     }
     // More sections, where they come to fewer loads; never to fewer than the film of all of them needs.
-    const double room = mat.usable.across.in_mm() * mat.usable.along.in_mm();
+    const double room = room_on(mat).across.in_mm() * room_on(mat).along.in_mm();
     const auto least = static_cast<std::size_t>(std::max(1.0, std::ceil(divisions.least_film_mm2 / room - 1e-9)));
     for (const Division& finer : divisions.finer) {
         const std::size_t now = best.packed.loads.size();
@@ -171,7 +177,7 @@ std::vector<Piece> lay_again(LoadsPlan& plan, const std::vector<Piece>& pieces, 
     // Copies that are cut are laid as they were.
     const auto cut_before = static_cast<int>(
         std::count_if(plan.sections.begin(), plan.sections.end(), [](const Section& s) { return !s.again.empty(); }));
-    const std::optional<Repeat> repeat = repeat_in(pieces, mat.usable, making.margin, turned_over(making));
+    const std::optional<Repeat> repeat = repeat_in(pieces, room_on(mat), making.margin, turned_over(making));
     if (!repeat && cut_before > 0) return pieces;
     if (!repeat) {
         plan.problems.push_back({{"wish.no-repeat", {}}, Station::Sections, {"wish.forget", {}}, Mark::Look});
@@ -337,6 +343,32 @@ void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
     plan.why.push_back({"loads.why-film", {{"film", plan.film_total}}});
 }
 
+// What is laid on one another, or beyond the bed, whatever packed it: that is never cut.
+void check_lying(LoadsPlan& plan, const Mat& mat) {
+    const Region bed = Region::rectangle({{0, 0}, at(mat.usable.across, mat.usable.along)});
+    const auto say = [&](const Placement& a, const Placement& b) {
+        plan.problems.push_back(
+            {{"loads.lies-wrong",
+              {{"letters", plan.sections[a.section].letters}, {"other", plan.sections[b.section].letters}}},
+             Station::Sections,
+             {"loads.lies-wrong-remedy", {}},
+             Mark::Stop});
+    };
+    for (const Load& load : plan.loads) {
+        if (load.cut) continue;
+        std::vector<std::pair<const Placement*, Box>> lying;
+        for (const Placement& p : load.placements) {
+            const Box box = box_on_mat(plan.sections[p.section].film.bounds(), p);
+            const auto film = [&](const Placement& of) { return lay_on_mat(plan.sections[of.section], of).film; };
+            if (!bed.bounds().holds(box) && !subtract(film(p), bed).empty()) say(p, p);
+            for (const auto& [other, other_box] : lying) {
+                if (!common(box, other_box).empty() && !intersect(film(p), film(*other)).empty()) say(p, *other);
+            }
+            lying.emplace_back(&p, box);
+        }
+    }
+}
+
 // Names, film and shares of the loads, and the sums over all of them.
 void add_up(LoadsPlan& plan, const Mat& mat) {
     double film_area = 0;
@@ -394,7 +426,7 @@ LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& 
     const std::size_t first_new = plan.sections.size();
     std::vector<Box> films;
     if (making.way == Way::PaintThrough && !face.empty()) {
-        if (const auto repeat = repeat_in(pieces, mat.usable, making.margin, turned_over(making)))
+        if (const auto repeat = repeat_in(pieces, room_on(mat), making.margin, turned_over(making)))
             plan.repeats = static_cast<int>(repeat->units.size());
     }
     if (making.wishes.copies > 0 && !remaining.pieces.empty() && !face.empty()) {
@@ -453,6 +485,14 @@ bool keep_cut_in(LoadsPlan& plan, const std::vector<CutLoad>& cut, const Mat& ma
 }
 
 }  // namespace
+
+Room room_on(const Mat& bed) {
+    Room room = bed.usable;
+    room.inset = bed.swing;
+    room.across = std::max(Length{}, room.across - bed.swing * 2);
+    room.along = std::max(Length{}, room.along - bed.swing * 2);
+    return room;
+}
 
 Box box_on_mat(const Box& film, const Placement& placement) {
     Point size = placement.turned ? Point{film.height(), film.width()} : Point{film.width(), film.height()};
@@ -529,9 +569,10 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     if (!cut.empty() && !keep_cut_in(plan, cut, mat, making)) plan = divided(pieces, face, mat, making, cut);
     say_where_pattern_breaks(plan, mat.usable);
     const auto cut_count = static_cast<int>(cut.size());
-    plan.least_loads = cut_count + least_loads_for({&plan}, mat.usable);
+    plan.least_loads = cut_count + least_loads_for({&plan}, room_on(mat));
     plan.proved = static_cast<int>(plan.loads.size()) == plan.least_loads && plan.problems.empty();
     add_up(plan, mat);
+    check_lying(plan, mat);
     for (const Misfit& misfit : plan.misfits) {
         if (misfit.kept) continue;
         plan.problems.push_back({{"loads.misfit", {{"letters", misfit.letters}}},

@@ -5,8 +5,9 @@
 // Each division worth trying is packed: sections are rectangles that may be turned by a quarter, kept a gap apart,
 // placed lowest first at the corners of what already lies there. Up to seven sections every order is tried, beyond that
 // a number of sorted orders, all within a bound of counted steps; up to ten sections that one mat could hold by their
-// area are searched in full. The division that wins has (fewest seams that cross
-// ink, fewest loads, least ink crossed, least film, fewest sections, fewest words parted, seams on measurable lines).
+// area are searched in full. The division that wins has (fewest letters crossed
+// that fit whole, fewest seams that cross ink, least ink crossed, fewest words parted, fewest loads, least margin left
+// bare, fewest sections, fewest stepped seams, least film, seams on measurable lines).
 // `proved` is said only where the number of loads meets a lower bound that holds for every division.
 //
 // What is already cut stays: those sections are not packed again.
@@ -35,6 +36,9 @@ struct PrintArea {
     Length mark = 0.375_in;  ///< kept free inside of that, and how long the arms of a mark are
     friend bool operator==(const PrintArea&, const PrintArea&) = default;
 };
+struct Mat;
+/// Where sections may lie on a bed: its usable area, less what the knife's swing needs at the edges.
+Room room_on(const Mat& bed);
 /// What lies between the marks.
 Room between_marks(const PrintArea& area);
 
@@ -50,6 +54,7 @@ struct Mat {
     Tack tack = Tack::Good;
     std::string machine{};             ///< the machine that takes it
     std::optional<PrintArea> print{};  ///< a page that is printed before it is cut
+    Length swing{};  ///< how far the pivot of its machine's knife swings out about corners: kept free at every edge
     friend bool operator==(const Mat&, const Mat&) = default;
 };
 

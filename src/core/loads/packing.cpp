@@ -51,6 +51,7 @@ struct Lying {
     std::int64_t reach = 0;
     double free = 0;         // area, so that a full load is not searched again and again
     std::int64_t shift = 0;  // along, from the face to this load
+    std::size_t broken = 0;  // sections that lie on the pattern otherwise than the rest
 };
 
 struct Spot {
@@ -113,6 +114,7 @@ void lay(Table& table, std::vector<Lying>& loads, std::size_t section) {
             const std::int64_t across = std::exchange(table.repeat.x, 0);
             spot = lowest_spot(table, *load, section);
             table.repeat.x = across;
+            load->broken = 1;
         }
         if (table.patterned()) load->shift = spot.at.y - table.places[section].y;
     }
@@ -125,13 +127,15 @@ void lay(Table& table, std::vector<Lying>& loads, std::size_t section) {
 }
 
 struct Cost {
+    std::size_t broken = 0;  // a pattern that breaks is seen for as long as the sign hangs
     std::size_t loads = 0;
     std::int64_t film = 0;
     friend auto operator<=>(const Cost&, const Cost&) = default;
 };
 
 Cost cost(const Table& table, const std::vector<Lying>& loads) {
-    Cost c{loads.size(), 0};
+    Cost c{0, loads.size(), 0};
+    for (const Lying& load : loads) c.broken += load.broken;
     for (const Lying& load : loads) c.film += film_to_cut(from_grid(load.reach - table.gap)).nm();
     return c;
 }
@@ -319,9 +323,10 @@ Table table_for(const std::vector<Box>& boxes, const Room& room, Length gap) {
     return table;
 }
 
-// Ways to lie on a pattern across: so that one section or another begins at the edge.
+// Ways to lie on a pattern across: so that one section or another begins at the edge. Where there is one that serves
+// all of them, one of these does.
 std::vector<std::int64_t> shifts(const Table& table, const std::vector<std::size_t>& sections) {
-    constexpr std::size_t most = 8;
+    constexpr std::size_t most = 64;
     if (table.repeat.x <= 0) return {0};
     std::vector<std::int64_t> out;
     for (const std::size_t s : sections) {
@@ -428,7 +433,7 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort 
         (fits ? all : packed.left_over).push_back(i);
     }
     std::vector<Lying> best;
-    Cost best_cost{std::numeric_limits<std::size_t>::max(), 0};
+    Cost best_cost{std::numeric_limits<std::size_t>::max(), 0, 0};
     const auto attempt = [&](const std::vector<std::size_t>& order) {
         std::vector<Lying> loads;
         for (const std::size_t section : order) lay(table, loads, section);
@@ -460,6 +465,10 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort 
         for (Lying& load : best) shorten(table, load);
     }
     for (Lying& load : best) packed.loads.push_back(std::move(load.placements));
+    const std::int64_t inset = to_grid(room.inset);
+    for (std::vector<Placement>& load : packed.loads) {
+        for (Placement& p : load) p.at = p.at + Point{inset, inset};
+    }
     return packed;
 }
 

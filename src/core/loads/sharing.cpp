@@ -36,7 +36,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         }
     }
     const Mat& bed = sharers[group.front()].bed;
-    const Packed packed = pack(films, bed.usable, sharers[group.front()].gap);
+    const Packed packed = pack(films, room_on(bed), sharers[group.front()].gap);
     const std::vector<Length> skips = skips_for(packed, films, bed);
     Length film_together;
     for (const Length skip : skips) film_together += skip;
@@ -48,7 +48,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
 
     std::vector<const LoadsPlan*> apart;
     for (const std::size_t s : group) apart.push_back(sharers[s].loads.get());
-    const int least = least_loads_for(apart, bed.usable);
+    const int least = least_loads_for(apart, room_on(bed));
     std::map<std::size_t, LoadsPlan> plans;
     for (const std::size_t s : group) {
         plans[s] = *sharers[s].loads;

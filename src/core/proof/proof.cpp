@@ -13,6 +13,7 @@
 #include <numbers>
 #include <random>
 #include <set>
+#include <utility>
 
 #include "proof/reading.h"
 #include "sheets/sheets.h"
@@ -106,6 +107,8 @@ struct CutSection {
     Region film, out;       // on the face, as laid exactly
     Point exact, measured;  // where its lower left corner is to lie, and does by the sheet
     int pass = 1;
+    std::vector<std::pair<Point, Point>> lines{};  // on the face, of its first lay
+    bool first = true, from_file = true;
 };
 
 struct Cutter {
@@ -131,13 +134,19 @@ struct Cutter {
         already_cut();
     }
 
+    [[nodiscard]] Knife knife_for(const Json& load) const {
+        if (load.at("sections").empty()) return {};
+        const ColourPlan* colour = plan.of(ColourId{load.at("sections").front().at("of").get<std::string>()});
+        return colour == nullptr ? Knife{} : machine_of(shop, colour->cut.bed).knife;
+    }
+
     void cut(const Json& load) {
         static const std::map<CutFormat, const char*> endings{
             {CutFormat::Svg, ".svg"}, {CutFormat::Dxf, ".dxf"}, {CutFormat::Hpgl, ".plt"}};
         const std::string name = load.at("files").get<std::string>() + endings.at(format);
         const auto file = files.find(name);
         if (file == files.end()) return problem({"proof.no-file", {{"file", name}}});
-        const auto paths = read_cut_file(file->second, name, format);
+        const auto paths = read_cut_file(file->second, name, format, knife_for(load));
         if (!paths) return problem(paths.error().what);
         std::vector<Ring> rings;
         std::vector<Region> each;
@@ -156,6 +165,7 @@ struct Cutter {
         const Region stays = Region::from_rings_even_odd(rings);
         const std::vector<Region> found = islands(pieces);
         std::vector<bool> taken(found.size());
+        std::vector<bool> line_taken(lines.size());
         for (const Json& s : load.at("sections")) {
             const Point at{grid_of(s.at("mat").at("x")), grid_of(s.at("mat").at("y"))};
             std::size_t here = found.size();
@@ -175,6 +185,16 @@ struct Cutter {
             for (const Ring& line : lines) {
                 if (crosses(line, out)) problem({"proof.line-crosses-ink", {{"letters", letters}, {"file", name}}});
             }
+            std::vector<std::pair<Point, Point>> own_lines;
+            for (std::size_t i = 0; i < lines.size(); ++i) {
+                const Point middle{(lines[i].front().x + lines[i].back().x) / 2,
+                                   (lines[i].front().y + lines[i].back().y) / 2};
+                const Box spot{middle - Point{8, 8}, middle + Point{8, 8}};
+                if (line_taken[i] || !spot.meets(film.bounds()) || intersect(film, Region::rectangle(spot)).empty())
+                    continue;
+                line_taken[i] = true;
+                own_lines.emplace_back(lines[i].front(), lines[i].back());
+            }
             // Back from the mat to the face: what was turned a quarter is turned three more.
             const Point back = Point{} - Point{grid_of(s.at("moved").at("x")), grid_of(s.at("moved").at("y"))};
             film = film.moved(back);
@@ -187,6 +207,13 @@ struct Cutter {
                 film = film.turned();
                 out = out.turned();
             }
+            for (auto& [from, to] : own_lines) {
+                for (Point* p : {&from, &to}) {
+                    *p = *p + back;
+                    if (const int slant = s.at("slant").get<int>(); slant != 0) *p = rotated(*p, -slant);
+                    if (s.at("turned").get<bool>()) *p = {p->y, -p->x};
+                }
+            }
             CutSection c{s.at("of").get<std::string>(),
                          letters,
                          s.at("section").get<std::size_t>() - 1,
@@ -194,7 +221,8 @@ struct Cutter {
                          std::move(out),
                          {},
                          {},
-                         s.at("pass").get<int>()};
+                         s.at("pass").get<int>(),
+                         std::move(own_lines)};
             const Region first_film = c.film;
             const Region first_out = c.out;
             // Where the file's film lies in the box that the manifest gives it: turned, it lies there the same way.
@@ -211,9 +239,11 @@ struct Cutter {
                 c.out = first_out.laid(turn);
                 cuts.push_back(c);
                 ++c.pass;
+                c.first = false;
             }
         }
-        if (std::find(taken.begin(), taken.end(), false) != taken.end())
+        if (std::find(taken.begin(), taken.end(), false) != taken.end() ||
+            std::find(line_taken.begin(), line_taken.end(), false) != line_taken.end())
             problem({"proof.stray-path", {{"file", name}}});
     }
 
@@ -258,7 +288,10 @@ struct Cutter {
                                         lay.move(s.film.bounds()).low,
                                         {measured(show_number(corner.from_left, shop.display)),
                                          measured(show_number(corner.from_bottom, shop.display))},
-                                        lay.pass});
+                                        lay.pass,
+                                        {},
+                                        false,
+                                        false});
                     }
                 }
             }
@@ -297,6 +330,31 @@ double farthest(const Region& from, const Region& to, const std::function<bool(c
         }
     }
     return most;
+}
+
+// Lines that part no ink, piece by piece: as many as the plan has, where it has them.
+void compare_lines(const CutSection& cut, const Section& planned, Evidence& evidence) {
+    constexpr std::int64_t near = to_grid(Length::nanometres(60'000));
+    const auto close = [](Point a, Point b) { return std::abs(a.x - b.x) <= near && std::abs(a.y - b.y) <= near; };
+    std::vector<std::pair<Point, Point>> left = cut.lines;
+    std::int64_t missing = 0;
+    for (const KnifeLine& line : planned.lines) {
+        const auto at = std::find_if(left.begin(), left.end(), [&](const auto& l) {
+            return (close(l.first, line.from) && close(l.second, line.to)) ||
+                   (close(l.first, line.to) && close(l.second, line.from));
+        });
+        if (at == left.end()) {
+            ++missing;
+        } else {
+            left.erase(at);
+        }
+    }
+    const auto say = [&](const char* id, std::int64_t lines) {
+        evidence.problems.push_back(
+            {{id, {{"letters", cut.letters}, {"lines", lines}}}, Station::Sections, {}, Mark::Stop});
+    };
+    if (missing > 0) say("proof.lines-missing", missing);
+    if (!left.empty()) say("proof.lines-extra", static_cast<std::int64_t>(left.size()));
 }
 
 double perimeter_mm(const Region& region) {
@@ -397,8 +455,10 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
               {"allowed", fmt::format("{:.2f} mm", tolerance.in_mm())}}});
     // Edges that are off by no more than is allowed come to so much.
     const double speck = speck_mm2 + perimeter_mm(design.ink) * tolerance.in_mm();
-    if (out.missing_mm2 > speck) say({"proof.missing", {{"area", out.missing_mm2}}});
-    if (out.surplus_mm2 > speck) say({"proof.surplus", {{"area", out.surplus_mm2}}});
+    // Whatever is wider than two edges can be off is no rounding, however small.
+    const auto thick = [&](const Region& region) { return !grow(region, Length{} - tolerance).empty(); };
+    if (out.missing_mm2 > speck || thick(out.missing)) say({"proof.missing", {{"area", out.missing_mm2}}});
+    if (out.surplus_mm2 > speck || thick(out.surplus)) say({"proof.surplus", {{"area", out.surplus_mm2}}});
     if (out.keepers_lost > 0) say({"proof.keepers-lost", {{"keepers", std::int64_t{out.keepers_lost}}}});
     double edges = 0;
     for (const auto& [pass, each] : films) {
@@ -439,7 +499,8 @@ struct Laid {
 };
 
 // The sections on either side of a seam: those whose films reach it and lie mostly on that side.
-std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const Seam& seam, const LoadsPlan& plan) {
+std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const Seam& seam, const LoadsPlan& plan,
+                                                                         const Length margin) {
     std::pair<std::optional<std::size_t>, std::optional<std::size_t>> out;
     const Axis other = seam.axis == Axis::X ? Axis::Y : Axis::X;
     double low_best = 0;
@@ -449,7 +510,9 @@ std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const S
         const std::int64_t shared =
             std::min(seam.to, along(other, film.high)) - std::max(seam.from, along(other, film.low));
         if (shared <= 0) continue;
-        const std::int64_t reach = to_grid(seam.lap) + to_grid(0.0625_in);
+        constexpr Length deepest = 2_in;  // films reach past a stepped seam as far as outlines interlock, and a margin
+        const std::int64_t reach =
+            to_grid(seam.lap) + to_grid(0.0625_in) + (seam.stepped ? to_grid(deepest + margin) : 0);
         const std::int64_t middle = (along(seam.axis, film.low) + along(seam.axis, film.high)) / 2;
         const bool low = middle < seam.where;
         const std::int64_t edge = low ? along(seam.axis, film.high) : along(seam.axis, film.low);
@@ -462,11 +525,15 @@ std::pair<std::optional<std::size_t>, std::optional<std::size_t>> beside(const S
     return out;
 }
 
+// How far two films may part before anything shows: by their lap, or at a stepped seam by what keeps off outlines.
+Length spare(const Seam& seam) { return seam.stepped ? off_neighbour : seam.lap; }
+
 void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
     std::vector<SeamByHand>& out = evidence.by_hand;
     std::vector<std::pair<double, std::vector<Laid>>> tries_made;
     const LoadsPlan& plan = *design.colour->cut.loads;
     std::vector<std::vector<double>> opened(plan.seams.size());
+    std::vector<std::vector<double>> out_of_line(plan.seams.size());
     Random random(1);
     for (int n = 0; n < hand_tries; ++n) {
         std::vector<Laid> laid;
@@ -485,18 +552,24 @@ void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
         double worst = -1e9;
         for (std::size_t i = 0; i < plan.seams.size(); ++i) {
             const Seam& seam = plan.seams[i];
-            const auto [low, high] = beside(seam, plan);
-            if (!low || !high || seam.stepped) continue;
+            const auto [low, high] = beside(seam, plan, design.colour->cut.making.margin);
+            if (!low || !high) continue;
             double widest = -1e9;
+            double sideways = 0;
             for (const std::int64_t at : {seam.from, (seam.from + seam.to) / 2, seam.to}) {
                 const double x = grid_to_mm(seam.axis == Axis::X ? seam.where : at);
                 const double y = grid_to_mm(seam.axis == Axis::X ? at : seam.where);
                 const auto a = laid[*low].off(x, y);
                 const auto b = laid[*high].off(x, y);
-                widest = std::max(widest, seam.axis == Axis::X ? b.first - a.first : b.second - a.second);
+                const double open = seam.axis == Axis::X ? b.first - a.first : b.second - a.second;
+                const double aside = seam.axis == Axis::X ? b.second - a.second : b.first - a.first;
+                // Around outlines films meet from every side.
+                widest = std::max(widest, seam.stepped ? std::hypot(open, aside) : open);
+                sideways = std::max(sideways, std::abs(aside));
             }
+            if (seam.crossed > Length{}) out_of_line[i].push_back(sideways);
             opened[i].push_back(widest);
-            worst = std::max(worst, widest - seam.lap.in_mm());
+            worst = std::max(worst, widest - spare(seam).in_mm());
         }
         tries_made.emplace_back(worst, std::move(laid));
     }
@@ -511,12 +584,12 @@ void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
         auto& tries = opened[i];
         if (tries.empty()) continue;
         std::sort(tries.begin(), tries.end());
-        const double lap = plan.seams[i].lap.in_mm();
+        const double lap = spare(plan.seams[i]).in_mm();
         const auto at = [&](double share) {
             return tries[std::min(tries.size() - 1,
                                   static_cast<std::size_t>(share * static_cast<double>(tries.size())))];
         };
-        const auto [low, high] = beside(plan.seams[i], plan);
+        const auto [low, high] = beside(plan.seams[i], plan, design.colour->cut.making.margin);
         SeamByHand s;
         s.of = design.of;
         s.seam = i;
@@ -531,8 +604,79 @@ void by_hand(const Design& design, const Hands& hands, Evidence& evidence) {
         const Length sixteenth = Length::sixtyfourths(4);
         const auto steps = static_cast<std::int64_t>(std::ceil(std::max(0.0, at(0.95)) / sixteenth.in_mm() - 1e-9));
         s.safer_lap = sixteenth * steps;
+        s.stepped = plan.seams[i].stepped;
+        if (auto& steps_aside = out_of_line[i]; !steps_aside.empty()) {
+            std::sort(steps_aside.begin(), steps_aside.end());
+            s.step = Length::from_mm(steps_aside[steps_aside.size() * 19 / 20]);
+        }
+        constexpr double minute = std::numbers::pi / (180 * 60);
+        s.seen_from = Length::from_mm(std::max(s.often, s.step).in_mm() / minute);
         out.push_back(std::move(s));
     }
+}
+
+// The manifest comes as a table as well: both say the same.
+void compare_tables(const FileSet& files, Evidence& evidence) {
+    const auto json = files.find("manifest.json");
+    const auto csv = files.find("manifest.csv");
+    const auto say = [&](const char* id, const std::string& detail) {
+        evidence.problems.push_back({{id, {{"detail", detail}}}, Station::Sections, {}, Mark::Stop});
+    };
+    if (json == files.end()) return;
+    if (csv == files.end()) return say("proof.no-table", "");
+    const Json all = Json::parse(json->second, nullptr, false);
+    if (all.is_discarded() || !all.contains("loads")) return;
+    std::vector<std::vector<std::string>> rows;
+    std::vector<std::string> row{""};
+    bool quoted = false;
+    for (const char c : csv->second) {
+        if (c == '"') {
+            quoted = !quoted;
+        } else if (c == ',' && !quoted) {
+            row.emplace_back();
+        } else if (c == '\n' && !quoted) {
+            rows.push_back(std::exchange(row, {""}));
+        } else if (c != '\r') {
+            row.back() += c;
+        }
+    }
+    if (rows.empty()) return say("proof.table-differs", "");
+    const std::vector<std::string> head = std::move(rows.front());
+    rows.erase(rows.begin());
+    std::size_t next = 0;
+    try {
+        for (const Json& load : all.at("loads")) {
+            for (const Json& s : load.at("sections")) {
+                int number = 0;
+                for (const Json& lay : s.at("lays")) {
+                    const std::map<std::string, std::string> expected{
+                        {"file", load.at("files").get<std::string>()},
+                        {"of", s.at("of").get<std::string>()},
+                        {"section", std::to_string(s.at("section").get<int>())},
+                        {"mat_x_mm", s.at("mat").at("x").get<std::string>()},
+                        {"mat_y_mm", s.at("mat").at("y").get<std::string>()},
+                        {"lay", std::to_string(++number)},
+                        {"quarters", std::to_string(lay.at("quarters").get<int>())},
+                        {"over", lay.at("over").get<bool>() ? "1" : "0"},
+                        {"face_x_mm", lay.at("face").at("x").get<std::string>()},
+                        {"face_y_mm", lay.at("face").at("y").get<std::string>()},
+                        {"from_left", lay.at("sheet").at("fromLeft").get<std::string>()},
+                        {"from_bottom", lay.at("sheet").at("fromBottom").get<std::string>()}};
+                    if (next >= rows.size() || rows[next].size() != head.size())
+                        return say("proof.table-differs", s.at("letters").get<std::string>());
+                    for (std::size_t i = 0; i < head.size(); ++i) {
+                        const auto at = expected.find(head[i]);
+                        if (at != expected.end() && at->second != rows[next][i])
+                            return say("proof.table-differs", s.at("letters").get<std::string>());
+                    }
+                    ++next;
+                }
+            }
+        }
+    } catch (const Json::exception& e) {
+        return;  // said where the manifest was read
+    }
+    if (next != rows.size()) say("proof.table-differs", "");
 }
 
 }  // namespace
@@ -557,8 +701,17 @@ Evidence prove(const Plan& plan, const Shop& shop, const FileSet& files, CutForm
     Evidence out;
     Cutter cutter{plan, shop, files, format, out, {}};
     cutter.run();
-    const Length tolerance = format == CutFormat::Hpgl ? hpgl_tolerance : exact_tolerance;
+    for (const CutSection& c : cutter.cuts) {
+        const ColourPlan* colour = plan.of(c.of);
+        if (!c.first || !c.from_file || colour == nullptr || c.section >= colour->cut.loads->sections.size()) continue;
+        compare_lines(c, colour->cut.loads->sections[c.section], out);
+    }
+    compare_tables(files, out);
     for (const Design& design : designs_of(plan)) {
+        const Knife knife = machine_of(shop, design.colour->cut.bed).knife;
+        Length tolerance = format == CutFormat::Hpgl ? hpgl_tolerance : exact_tolerance;
+        // An edge that is pulled round a corner leaves it by a little of what it trails.
+        if (format == CutFormat::Hpgl) tolerance += knife.offset / 20;
         std::vector<const CutSection*> own;
         for (const CutSection& c : cutter.cuts) {
             if (c.of == design.of) own.push_back(&c);

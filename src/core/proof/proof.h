@@ -7,7 +7,8 @@
 //
 // Three results. As cut: every section laid exactly. As measured: laid by the rounded distances of the placement sheet.
 // By hand: laid with a random shift, turn and stretch as the shop's hands have it, many times over with a fixed seed:
-// how wide each seam opens, how often, and which lap would be safer.
+// how wide each seam opens, how often, how far off the halves of crossed ink stand, from how far an eye sees that, and
+// which lap would be safer. An eye tells a minute of arc (the 20/20 line of Snellen's chart, 1862).
 #pragma once
 
 #include <map>
@@ -41,6 +42,9 @@ struct SeamByHand {
     Length median, often;      ///< how wide it opens: half the time at least, and once in twenty
     double share_open = 0;     ///< of all tries in which it opens at all
     Length lap, safer_lap;     ///< as planned, and with which it would open less than once in twenty
+    Length step;               ///< how far the two halves of crossed ink stand out of line, once in twenty
+    bool stepped = false;      ///< runs around outlines: it opens where film comes over a neighbour's ink
+    Length seen_from;          ///< as far off as that an eye sees the worse of gap and step
     friend bool operator==(const SeamByHand&, const SeamByHand&) = default;
 };
 

@@ -1,5 +1,6 @@
 #include "proof/reading.h"
 
+#include <algorithm>
 #include <cctype>
 #include <charconv>
 #include <cmath>
@@ -10,9 +11,9 @@
 namespace skarvel {
 namespace {
 
-Point on_grid(double x_mm, double y_mm) {
-    return {std::llround(x_mm * (1e6 / grid_nm)), std::llround(y_mm * (1e6 / grid_nm))};
-}
+constexpr std::size_t most_shapes = 1'000'000;
+
+Point on_grid(double x_mm, double y_mm) { return {grid_from_mm(x_mm), grid_from_mm(y_mm)}; }
 
 // Straight paths alone: what a knife is sent has no curves.
 std::vector<ReadPath> straight(const std::vector<DrawnPath>& drawn, double mm, double up) {
@@ -42,7 +43,7 @@ std::optional<double> millimetres_of(const std::string& tag, const char* attribu
 }
 
 Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::string& name) {
-    auto drawn = paths_of_svg(bytes, name);
+    auto drawn = paths_of_svg(bytes, name, most_shapes);
     if (!drawn) return tl::unexpected(drawn.error());
     const std::size_t begin = bytes.find("<svg");
     const std::string tag = bytes.substr(begin, bytes.find('>', begin) - begin);
@@ -55,10 +56,78 @@ Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::st
     return straight(*drawn, *width / std::stod(box[3]), *height);
 }
 
-// Plotter language: pen up and down, absolute, 1/40 mm.
-Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::string& name) {
+// Where the edge of a trailing knife goes while its pivot goes along `pivot`.
+Ring pulled(const Ring& pivot, Length offset) {
+    const auto r = static_cast<double>(to_grid(offset));
+    if (r <= 0 || pivot.size() < 2) return pivot;
+    const auto ahead = [](const Point& a, const Point& b) {
+        return std::hypot(static_cast<double>(b.x - a.x), static_cast<double>(b.y - a.y));
+    };
+    const double first = ahead(pivot[0], pivot[1]);
+    if (first <= 0) return pivot;
+    double ex = static_cast<double>(pivot[0].x) - r * static_cast<double>(pivot[1].x - pivot[0].x) / first;
+    double ey = static_cast<double>(pivot[0].y) - r * static_cast<double>(pivot[1].y - pivot[0].y) / first;
+    Ring edge{{std::llround(ex), std::llround(ey)}};
+    for (std::size_t i = 1; i < pivot.size(); ++i) {
+        const double length = ahead(pivot[i - 1], pivot[i]);
+        const int steps = std::max(1, static_cast<int>(std::ceil(length / (r / 40))));
+        for (int k = 1; k <= steps; ++k) {
+            const double share = static_cast<double>(k) / steps;
+            const double px =
+                static_cast<double>(pivot[i - 1].x) + share * static_cast<double>(pivot[i].x - pivot[i - 1].x);
+            const double py =
+                static_cast<double>(pivot[i - 1].y) + share * static_cast<double>(pivot[i].y - pivot[i - 1].y);
+            const double behind = std::hypot(px - ex, py - ey);
+            if (behind <= 0) continue;
+            ex = px - (px - ex) * r / behind;
+            ey = py - (py - ey) * r / behind;
+            // Steps while it swings on the spot are no way of the edge.
+            constexpr double least_step = 16;
+            const Point here{std::llround(ex), std::llround(ey)};
+            if (ahead(edge.back(), here) >= least_step || (k == steps && i + 1 == pivot.size())) edge.push_back(here);
+        }
+    }
+    return edge;
+}
+
+// A path that comes back to where it began, and perhaps goes on from there, is closed: without what goes on.
+void close_overcut(ReadPath& path) {
+    constexpr double near = 480;  // 0.06 mm
+    const Ring& p = path.points;
+    double whole = 0;
+    std::vector<double> gone{0};
+    for (std::size_t i = 1; i < p.size(); ++i)
+        gone.push_back(whole +=
+                       std::hypot(static_cast<double>(p[i].x - p[i - 1].x), static_cast<double>(p[i].y - p[i - 1].y)));
+    std::size_t best = 0;
+    double nearest = near;
+    for (std::size_t i = 1; i < p.size(); ++i) {
+        if (gone[i] < whole / 2) continue;
+        // To the stretch that ends here.
+        const auto dx = static_cast<double>(p[i].x - p[i - 1].x);
+        const auto dy = static_cast<double>(p[i].y - p[i - 1].y);
+        const auto qx = static_cast<double>(p[0].x - p[i - 1].x);
+        const auto qy = static_cast<double>(p[0].y - p[i - 1].y);
+        const double square = dx * dx + dy * dy;
+        const double t = square > 0 ? std::clamp((qx * dx + qy * dy) / square, 0.0, 1.0) : 0;
+        const double off = std::hypot(qx - t * dx, qy - t * dy);
+        if (off < nearest) {
+            nearest = off;
+            best = i;
+        }
+    }
+    if (best < 3) return;
+    path.points.resize(best);
+    path.closed = true;
+}
+
+// Plotter language: pen up and down, absolute or relative, 1/40 mm.
+Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::string& name, const Knife& knife) {
     std::vector<ReadPath> paths;
     bool down = false;
+    bool fresh = true;  // lifted since the last stretch
+    bool relative = false;
+    const bool trails = knife.offset > Length{} || knife.overcut > Length{};
     Point at;
     constexpr std::int64_t unit = 25'000 / grid_nm;
     for (std::size_t i = 0; i < bytes.size();) {
@@ -79,17 +148,23 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
             if (k < end && (bytes[k] == ',' || bytes[k] == ' ')) ++k;
         }
         i = end;
-        if (order == "PU") down = false;
+        if (order == "PU") {
+            down = false;
+            fresh = true;
+        }
         if (order == "PD") down = true;
-        if (order != "PU" && order != "PD" && order != "PA") continue;
+        if (order == "PA") relative = false;
+        if (order == "PR") relative = true;
+        if (order != "PU" && order != "PD" && order != "PA" && order != "PR") continue;
         for (std::size_t k = 0; k + 1 < numbers.size(); k += 2) {
-            const Point to{numbers[k] * unit, numbers[k + 1] * unit};
+            const Point by{numbers[k] * unit, numbers[k + 1] * unit};
+            const Point to = relative ? at + by : by;
             if (down && to != at) {
-                if (paths.empty() || paths.back().closed || paths.back().points.back() != at)
-                    paths.push_back({{at}, false});
+                if (fresh || (paths.back().closed && !trails)) paths.push_back({{at}, false});
+                fresh = false;
                 ReadPath& path = paths.back();
                 path.points.push_back(to);
-                if (path.points.size() > 2 && path.points.front() == to) {
+                if (!trails && path.points.size() > 2 && path.points.front() == to) {
                     path.points.pop_back();
                     path.closed = true;
                 }
@@ -97,14 +172,20 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
             at = to;
         }
     }
+    for (ReadPath& path : paths) {
+        if (!trails) break;
+        path.points = pulled(path.points, knife.offset);
+        close_overcut(path);
+    }
     return paths;
 }
 
 }  // namespace
 
-Expected<std::vector<ReadPath>> read_cut_file(const std::string& bytes, const std::string& name, CutFormat format) {
+Expected<std::vector<ReadPath>> read_cut_file(const std::string& bytes, const std::string& name, CutFormat format,
+                                              const Knife& knife) {
     if (format == CutFormat::Svg) return from_svg(bytes, name);
-    if (format == CutFormat::Hpgl) return from_hpgl(bytes, name);
+    if (format == CutFormat::Hpgl) return from_hpgl(bytes, name, knife);
     auto drawn = paths_of_dxf(bytes, name);
     if (!drawn) return tl::unexpected(drawn.error());
     return straight(*drawn, 1, 0);

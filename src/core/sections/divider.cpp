@@ -63,7 +63,7 @@ Score score_of(const Place& seam, bool part_words) {
 
 // Words, sections and seams of each kind; film and lines aside.
 auto cost(const Score& score) {
-    return std::tie(score.crossings, score.crossed, score.in_words, score.sections, score.stepped);
+    return std::tie(score.letters, score.crossings, score.crossed, score.in_words, score.sections, score.stepped);
 }
 
 // A division found in a wider room, in one that is narrower along `axis` and holds the same ink.
@@ -89,6 +89,10 @@ Divider::Divider(const std::vector<Piece>& pieces, Context context) : pieces_(pi
 }
 
 std::vector<Draft> Divider::divide_all(const std::vector<std::size_t>& part, const Box& available) {
+    cross_small_ = false;
+    std::vector<Draft> found = solve(part, available, 0, std::nullopt);
+    if (!found.empty()) return found;
+    cross_small_ = true;
     return solve(part, available, 0, std::nullopt);
 }
 
@@ -170,7 +174,9 @@ std::vector<Draft> Divider::solve(const std::vector<std::size_t>& part, const Bo
         std::move(chains.begin(), chains.end(), std::back_inserter(found));
     }
     if (found.empty() && part.size() == 1) {
-        if (auto cut = crossed_piece(part.front(), cell)) found.push_back(std::move(*cut));
+        if (auto cut = crossed_in(part, cell)) found.push_back(std::move(*cut));
+    } else if (found.empty()) {
+        found = enclosed(part, cell, depth);
     }
     keep_best(found, depth == 0 ? most_choices : most_between);
     return found;
@@ -339,22 +345,76 @@ Draft Divider::followed(const Step& last, const std::vector<std::vector<Step>>& 
     return draft;
 }
 
-std::optional<Draft> Divider::crossed_piece(std::size_t piece, const Box& cell) {
-    // The same piece comes again for every pair of seams around it. A few are searched; beyond, what was found in as
+// What no gap parts, since larger ink lies around it or outlines interlock deeply. Either the same lines cut all of it,
+// through the gaps of what stands within; or the larger ink is crossed where that shows least, and what stands within
+// is divided for itself and laid into it. The first is laid faster and places everything at once, so it is taken where
+// it crosses hardly more and parts no more words.
+std::vector<Draft> Divider::enclosed(const std::vector<std::size_t>& part, const Box& cell, int depth) {
+    constexpr std::int64_t hardly = (0.25_in).nm();
+    std::vector<std::size_t> outer;
+    std::vector<std::size_t> inner;
+    for (const std::size_t i : part) {
+        const Box film = context_.film_for(boxes_[i], cell);
+        (context_.fits(film.width(), film.height()) ? inner : outer).push_back(i);
+    }
+    if (outer.empty() && !cross_small_) return {};
+    std::vector<Draft> found;
+    if (auto all = crossed_in(part, cell)) found.push_back(std::move(*all));
+    // Masks that are placed by the board's edges have nothing beside them.
+    const bool spans = context_.mask && (context_.span_x || context_.span_y);
+    if (outer.empty() || inner.empty() || spans) return found;
+    std::optional<Draft> around_it = crossed_in(outer, cell);
+    if (!around_it) return found;
+    for (Draft& within : solve(inner, cell, std::min(depth, 1), std::nullopt)) {
+        Draft both = *around_it;
+        if (context_.mask) lay_into(both, within, outer, inner);
+        both.score = both.score + within.score;
+        std::move(within.parts.begin(), within.parts.end(), std::back_inserter(both.parts));
+        std::move(within.seams.begin(), within.seams.end(), std::back_inserter(both.seams));
+        const bool as_good = !found.empty() && found.front().score.letters <= both.score.letters &&
+                             found.front().score.crossings <= both.score.crossings &&
+                             found.front().score.in_words <= both.score.in_words &&
+                             found.front().score.crossed <= both.score.crossed + hardly;
+        if (as_good) break;
+        found.push_back(std::move(both));
+    }
+    return found;
+}
+
+// Masks within others: the films around them are open where they lie, but for the lap, as far as there is no ink.
+void Divider::lay_into(Draft& around_it, Draft& within, const std::vector<std::size_t>& outer,
+                       const std::vector<std::size_t>& inner) const {
+    std::vector<Region> shapes;
+    for (const std::size_t i : outer) shapes.push_back(pieces_[i].shape);
+    const Region keep = grow(merge(shapes), off_neighbour);
+    for (Part& inside : within.parts) {
+        inside.around.insert(inside.around.end(), outer.begin(), outer.end());
+        const Box hole = grown(inside.film, Length{} - context_.making.lap);
+        if (hole.empty() || !intersect(keep, Region::rectangle(hole)).empty()) continue;
+        for (Part& part : around_it.parts) {
+            if (!common(part.film, hole).empty()) part.without.push_back(hole);
+        }
+    }
+    for (Part& part : around_it.parts) part.around.insert(part.around.end(), inner.begin(), inner.end());
+}
+
+std::optional<Draft> Divider::crossed_in(const std::vector<std::size_t>& part, const Box& cell) {
+    // The same pieces come again for every pair of seams around them. A few are searched; beyond, what was found in as
     // much film as there can be is cut back.
     constexpr std::size_t few_searched = 3;
-    const Box film = context_.film_for(boxes_[piece], cell);
-    std::vector<Crossed>& known = crossed_[piece];
+    const Box ink = ink_box(part);
+    const Box film = context_.film_for(ink, cell);
+    std::vector<Crossed>& known = crossed_[part];
     const auto found_in = [&](const Box& wanted) -> const std::optional<Draft>& {
         const auto at = std::find_if(known.begin(), known.end(), [&](const Crossed& c) { return c.film == wanted; });
         if (at != known.end()) return at->draft;
-        known.push_back({wanted, cross(pieces_[piece], piece, wanted, context_)});
-        if (!known.back().draft) hopeless.push_back(piece);
+        known.push_back({wanted, cross(pieces_, part, wanted, context_)});
+        if (!known.back().draft) hopeless.insert(hopeless.end(), part.begin(), part.end());
         return known.back().draft;
     };
     const bool again = std::any_of(known.begin(), known.end(), [&](const Crossed& c) { return c.film == film; });
     if (again || known.size() < few_searched) return found_in(film);
-    std::optional<Draft> draft = found_in(context_.film_for(boxes_[piece], context_.available));
+    std::optional<Draft> draft = found_in(context_.film_for(ink, context_.available));
     if (!draft) return std::nullopt;
     for (const Axis axis : {Axis::X, Axis::Y}) cut_back(*draft, film, axis);
     // Strips of margin alone may lie outside of the smaller film.

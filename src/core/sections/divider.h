@@ -2,7 +2,8 @@
 //
 // The search for divisions. Chains of sections along one axis are a shortest path over the places where a seam may
 // run, exact for that axis, the best few kept at each place; a row that still fits no way is divided along the other
-// axis; a single piece larger than the room is crossed. Bounded by counted steps. For this folder alone.
+// axis; a single piece larger than the room is crossed, and so is what encloses other ink. Bounded by counted steps.
+// For this folder alone.
 #pragma once
 
 #include <limits>
@@ -65,18 +66,22 @@ class Divider {
     [[nodiscard]] Draft followed(const Step& last, const std::vector<std::vector<Step>>& best,
                                  const std::vector<Place>& seams, const std::vector<Draft>& middles,
                                  const std::vector<std::size_t>& order, const Box& cell, Axis axis) const;
-    std::optional<Draft> crossed_piece(std::size_t piece, const Box& cell);
+    std::optional<Draft> crossed_in(const std::vector<std::size_t>& part, const Box& cell);
+    std::vector<Draft> enclosed(const std::vector<std::size_t>& part, const Box& cell, int depth);
+    void lay_into(Draft& around_it, Draft& within, const std::vector<std::size_t>& outer,
+                  const std::vector<std::size_t>& inner) const;
 
     const std::vector<Piece>& pieces_;
     std::vector<Box> boxes_;
     Context context_;
     long steps_ = 0;
-    /// A piece as it was crossed within a film; nothing where it cannot be.
+    bool cross_small_ = false;  ///< letters that would fit whole are crossed, since nothing else was found
+    /// Pieces as they were crossed within a film; nothing where they cannot be.
     struct Crossed {
         Box film;
         std::optional<Draft> draft;
     };
-    std::map<std::size_t, std::vector<Crossed>> crossed_;
+    std::map<std::vector<std::size_t>, std::vector<Crossed>> crossed_;
 };
 
 }  // namespace skarvel::dividing

@@ -42,6 +42,7 @@ struct Context {
 
 /// What a draft costs; the lower, the better.
 struct Score {
+    int letters = 0;  ///< crossed by a seam, though they would fit whole
     int crossings = 0;
     std::int64_t crossed = 0;  ///< nanometres of ink
     int in_words = 0;          ///< words that seams part
@@ -53,6 +54,7 @@ struct Score {
     /// A slip inside a word is seen, between words it is not: no section and no film is worth a parted word
     /// (docs/decisions/words-stay-whole.md).
     friend bool operator<(const Score& a, const Score& b) {
+        if (a.letters != b.letters) return a.letters < b.letters;
         if (a.crossings != b.crossings) return a.crossings < b.crossings;
         if (a.crossed != b.crossed) return a.crossed < b.crossed;
         if (a.in_words != b.in_words) return a.in_words < b.in_words;
@@ -64,6 +66,7 @@ struct Score {
         return std::tie(a.words_last, a.film, a.off_lines) < std::tie(b.words_last, b.film, b.off_lines);
     }
     friend Score operator+(Score a, const Score& b) {
+        a.letters += b.letters;
         a.crossings += b.crossings;
         a.crossed += b.crossed;
         a.sections += b.sections;

@@ -44,35 +44,54 @@ Section section_of(const Part& part, const std::vector<Piece>& pieces, bool mask
     return section;
 }
 
-// Where seams are stepped, films reach past their neighbours' outlines and are cut back around them. A neighbour's eyes
-// are waste here: film inside them would hang loose.
-Region neighbours_of(const Part& part, const std::vector<Piece>& pieces, const std::vector<Box>& boxes) {
-    std::vector<Region> near;
+// Where seams are stepped, or one part lies within another, films reach past their neighbours' outlines and are cut
+// back around them. A neighbour's eyes are waste here: film inside them would hang loose. But for stepped seams, only
+// what lies within or around counts.
+Region neighbours_of(const Part& part, const std::vector<Piece>& pieces, const std::vector<Box>& boxes, bool stepped) {
     std::vector<Region> own;
+    for (const std::size_t i : part.pieces) {
+        if (boxes[i].meets(part.film)) own.push_back(pieces[i].shape);
+    }
+    const auto holds_own = [&](const Region& eye) {
+        return std::any_of(own.begin(), own.end(), [&](const Region& ink) {
+            return eye.bounds().meets(ink.bounds()) && !intersect(eye, ink).empty();
+        });
+    };
+    std::vector<Region> inks;
+    std::vector<Region> near;
+    std::vector<Region> beside;  // own ink so close to a neighbour's that between the two no film would be left
     const Region around_film = Region::rectangle(grown(part.film, off_neighbour + off_neighbour));
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         if (!boxes[i].meets(part.film)) continue;
-        if (std::find(part.pieces.begin(), part.pieces.end(), i) != part.pieces.end()) {
-            own.push_back(pieces[i].shape);
-            continue;
+        if (std::find(part.pieces.begin(), part.pieces.end(), i) != part.pieces.end()) continue;
+        const bool inside = std::find(part.around.begin(), part.around.end(), i) != part.around.end();
+        if (!stepped && !inside) continue;
+        inks.push_back(intersect(pieces[i].shape, around_film));
+        near.push_back(grow(inks.back(), off_neighbour));
+        const Region reach = Region::rectangle(grown(near.back().bounds(), off_neighbour));
+        for (const Region& ink : own) {
+            if (ink.bounds().meets(reach.bounds())) beside.push_back(grow(intersect(ink, reach), off_neighbour));
         }
-        near.push_back(grow(intersect(pieces[i].shape, around_film), off_neighbour));
         std::vector<Region> eyes = holes(near.back());
+        std::erase_if(eyes, holds_own);
+        std::copy(eyes.begin(), eyes.end(), std::back_inserter(inks));
         std::move(eyes.begin(), eyes.end(), std::back_inserter(near));
     }
-    return subtract(merge(near), merge(own));
+    const Region out = subtract(merge(near), merge(beside));
+    return subtract(merge(out, merge(inks)), merge(own));
 }
 
 }  // namespace
 
 std::vector<Section> sections_of(const Division& division, const std::vector<Piece>& pieces, const MakingPlan& making) {
-    const bool interlocked = !making.wishes.whole_margins && std::any_of(division.seams.begin(), division.seams.end(),
-                                                                         [](const Seam& s) { return s.stepped; });
+    const bool stepped = !making.wishes.whole_margins && std::any_of(division.seams.begin(), division.seams.end(),
+                                                                     [](const Seam& s) { return s.stepped; });
     std::vector<Section> sections;
     std::vector<Box> boxes;
     for (const Piece& piece : pieces) boxes.push_back(piece.shape.bounds());
     const bool mask = making.way == Way::PaintThrough;
     for (const Part& part : division.parts) {
+        const bool interlocked = stepped || !part.around.empty();
         Region film = Region::rectangle(part.film);
         for (const Box& other : part.without) film = subtract(film, Region::rectangle(other));
         if (!interlocked && part.without.empty()) {
@@ -85,11 +104,11 @@ std::vector<Section> sections_of(const Division& division, const std::vector<Pie
         const bool margin_alone = part.cell && std::all_of(part.pieces.begin(), part.pieces.end(), [&](std::size_t i) {
                                       return intersect(pieces[i].shape, Region::rectangle(*part.cell)).empty();
                                   });
-        if (!interlocked && margin_alone) {
-            sections.push_back(section_of(part, pieces, mask, film));
+        const Region kept = interlocked ? subtract(film, neighbours_of(part, pieces, boxes, stepped)) : film;
+        if (margin_alone && !stepped) {
+            if (!kept.empty()) sections.push_back(section_of(part, pieces, mask, kept));
             continue;
         }
-        const Region kept = interlocked ? subtract(film, neighbours_of(part, pieces, boxes)) : film;
         for (Region& own : islands(kept)) {
             Part here = part;
             std::erase_if(here.pieces, [&](std::size_t i) {

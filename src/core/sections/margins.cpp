@@ -53,8 +53,10 @@ class Margins {
                 for (const Box& spot : bare_around(p, piece)) give(spot);
             }
         }
-        for (std::size_t p = 0; p < division_.parts.size(); ++p)
-            division_.parts[p].without = cut_out_of(p, division_.parts[p].film);
+        for (std::size_t p = 0; p < division_.parts.size(); ++p) {
+            const std::vector<Box> out = cut_out_of(p, division_.parts[p].film);
+            division_.parts[p].without.insert(division_.parts[p].without.end(), out.begin(), out.end());
+        }
     }
 
   private:

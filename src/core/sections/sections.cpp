@@ -54,19 +54,22 @@ Division finish(Draft draft, const Context& context) {
     in_order_of_place(division.seams);
     division.off_lines = draft.score.off_lines;
     division.in_words = draft.score.in_words + draft.score.words_last;
+    division.letters = draft.score.letters;
     division.crossings = draft.score.crossings;
     division.crossed = Length::nanometres(draft.score.crossed);
     division.spans_face = (context.span_x || context.span_y) && context.mask;
     return division;
 }
 
-// A lower bound, for telling a slip of the hand from a large sign before any search.
-double least_sections(const std::vector<Piece>& pieces, const Room& room) {
+// A lower bound, for telling a slip of the hand from a large sign before any search: film as well, since a margin much
+// larger than the bed is laid in as many parts as ink would be.
+double least_sections(const std::vector<Piece>& pieces, const Context& context) {
+    const Room& room = context.room;
     const double area = grid_to_mm(std::max<std::int64_t>(1, to_grid(room.across))) *
                         grid_to_mm(std::max<std::int64_t>(1, to_grid(room.along)));
     double boxes = 0;
     for (const Piece& piece : pieces) {
-        const Box box = piece.shape.bounds();
+        const Box box = context.film_for(piece.shape.bounds(), context.available);
         boxes += std::max(0.0, grid_to_mm(box.width()) * grid_to_mm(box.height()) / area - 1);
     }
     return boxes;
@@ -87,6 +90,7 @@ std::vector<Division> together(const std::vector<std::vector<Division>>& cells, 
                 both.seams.insert(both.seams.end(), b.seams.begin(), b.seams.end());
                 both.off_lines += b.off_lines;
                 both.in_words += b.in_words;
+                both.letters += b.letters;
                 both.crossings += b.crossings;
                 both.crossed += b.crossed;
                 both.spans_face = both.spans_face || b.spans_face;
@@ -94,8 +98,8 @@ std::vector<Division> together(const std::vector<std::vector<Division>>& cells, 
             }
         }
         const auto cost = [&](const Division& d) {
-            return std::tuple(d.crossings, d.crossed, part_words ? 0 : d.in_words, d.parts.size(), d.in_words,
-                              d.off_lines);
+            return std::tuple(d.letters, d.crossings, d.crossed, part_words ? 0 : d.in_words, d.parts.size(),
+                              d.in_words, d.off_lines);
         };
         std::stable_sort(longer.begin(), longer.end(),
                          [&](const Division& a, const Division& b) { return cost(a) < cost(b); });
@@ -109,8 +113,13 @@ std::vector<Division> together(const std::vector<std::vector<Division>>& cells, 
 // there as well.
 void name_pieces(Division& division, const WishedCell& cell, const std::vector<Piece>& pieces) {
     for (Part& part : division.parts) {
-        std::vector<std::size_t> of;
-        for (const std::size_t i : part.pieces) of.insert(of.end(), cell.of[i].begin(), cell.of[i].end());
+        const auto in_face = [&](const std::vector<std::size_t>& in_cell) {
+            std::vector<std::size_t> of;
+            for (const std::size_t i : in_cell) of.insert(of.end(), cell.of[i].begin(), cell.of[i].end());
+            return of;
+        };
+        part.around = in_face(part.around);
+        std::vector<std::size_t> of = in_face(part.pieces);
         if (cell.own) {
             // Beyond the seam everything is open that lies under the lap.
             part.cell = part.cell ? common(*part.cell, *cell.own) : *cell.own;
@@ -162,7 +171,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
         out.choices.push_back({});
         return out;
     }
-    if (const double least = least_sections(pieces, context.room); least > most_sections) {
+    if (const double least = least_sections(pieces, context); least > most_sections) {
         out.problems.push_back({{"sections.too-many", {{"sections", static_cast<std::int64_t>(least)}}},
                                 Station::Sections,
                                 {"sections.larger-mat", {}},
@@ -202,6 +211,7 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
     }
     const int fewest = drafts.front().score.sections;
     const int crossings = drafts.front().score.crossings;
+    const int letters = drafts.front().score.letters;
     if (crossings == 0 && fewest > 1 && fewest <= most_refined) {
         const Draft base = drafts.front();
         for (const Axis axis : {Axis::Y, Axis::X}) {
@@ -213,7 +223,8 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
                          [](const Division& a, const Division& b) { return a.parts.size() < b.parts.size(); });
     }
     for (Draft& draft : drafts) {
-        const bool worse = draft.score.crossings > crossings || draft.score.sections > fewest + 1;
+        const bool worse =
+            draft.score.letters > letters || draft.score.crossings > crossings || draft.score.sections > fewest + 1;
         if (!worse) out.choices.push_back(finish(std::move(draft), context));
     }
     out.least_film_mm2 = least_film(pieces, context.available, context);
@@ -255,6 +266,17 @@ std::vector<std::vector<std::size_t>> far_groups(const std::vector<Piece>& piece
     return groups;
 }
 
+// Two groups that lie far apart in one section save no section: where that is all that is saved, film decides.
+int groups_in(const Division& division, const std::vector<Piece>& pieces, const Context& context) {
+    std::size_t groups = 0;
+    for (const Part& part : division.parts) {
+        std::vector<Piece> held;
+        for (const std::size_t i : part.pieces) held.push_back(pieces[i]);
+        groups += part.cell || held.empty() ? 1 : far_groups(held, context).size();
+    }
+    return static_cast<int>(groups);
+}
+
 // Without what the maker wishes, but for seams that may not be. Beside the divisions into fewest sections there are
 // those in which groups that lie far apart never share film.
 Divisions divide_found(const std::vector<Piece>& pieces, const Context& context) {
@@ -271,6 +293,7 @@ Divisions divide_found(const std::vector<Piece>& pieces, const Context& context)
         for (Division& d : part.choices) {
             for (Part& p : d.parts) {
                 for (std::size_t& i : p.pieces) i = group[i];
+                for (std::size_t& i : p.around) i = group[i];
             }
         }
         each.push_back(std::move(part.choices));
@@ -297,9 +320,13 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
     context.span_y = spans && !context.span_x && face.height() <= short_side;
     std::vector<Box> boxes;
     for (const Piece& piece : pieces) boxes.push_back(piece.shape.bounds());
-    const auto met = [&boxes, context](Divisions found) {
-        for (Division& d : found.choices) meet_margins(d, boxes, context);
-        for (Division& d : found.finer) meet_margins(d, boxes, context);
+    const auto met = [&boxes, &pieces, context](Divisions found) {
+        for (std::vector<Division>* divisions : {&found.choices, &found.finer}) {
+            for (Division& d : *divisions) {
+                meet_margins(d, boxes, context);
+                d.groups = groups_in(d, pieces, context);
+            }
+        }
         return found;
     };
     if (!making.wishes.any() || pieces.empty()) return met(divide_found(pieces, std::move(context)));

@@ -5,16 +5,17 @@
 // A section is a set of pieces with the outline of its film. Pieces are put in order along an axis; between two
 // neighbours a seam may run straight where a straight line lies in free film, else stepped around the outlines. Chains
 // of sections along one axis are found by a shortest path over candidate seams (exact for that axis, the best few
-// kept); a part that still fits no way is divided along the other axis. Only a single piece larger than the room is
-// crossed, by straight cuts where they show least.
+// kept); a part that still fits no way is divided along the other axis. Only ink larger than the room is
+// crossed, by straight cuts where they show least; what stands within a border, a ring or a heart is parted by the same
+// cuts in its gaps, or divided for itself and laid into it.
 //
 // What the maker wishes (making/making.h) goes before what is found: pieces bound together are one piece; a seam that
 // is wanted divides the face before any search, ink and all; one that is not wanted is no candidate; a piece set apart
 // gets a section of its own, with its whole margin. What cannot be had is told, and left out.
 //
-// Divisions come ranked by (seams that cross ink, ink crossed, sections, stepped seams, film by the inch of roll, words
-// parted, film, seams off a
-// line that a maker can measure to). Which one is used is decided in loads/, where sections are packed.
+// Divisions come ranked by (letters crossed that would fit whole, seams that cross ink, ink crossed, words parted,
+// sections, stepped seams, film, seams off a line that a maker can measure to). Which one is used is decided in loads/,
+// where sections are packed.
 #pragma once
 
 #include <optional>
@@ -83,6 +84,8 @@ struct Part {
     Box film;
     std::optional<Box> cell;     ///< set where a piece is itself divided: only its ink in here belongs to the part
     std::vector<Box> without{};  ///< films of neighbours that this one reaches around
+    /// Pieces within this one's film, or around it, that other parts hold: film is cut back around their outlines.
+    std::vector<std::size_t> around{};
     friend bool operator==(const Part&, const Part&) = default;
 };
 
@@ -91,6 +94,8 @@ struct Division {
     std::vector<Seam> seams;
     int off_lines = 0;  ///< how far seams lie off lines that a maker can measure to, added up
     int in_words = 0;   ///< words that seams part
+    int letters = 0;    ///< crossed by a seam though a load holds them whole
+    int groups = 0;     ///< of ink that lies close together, counted in every part: film between them would be wasted
     int crossings = 0;
     Length crossed;
     bool spans_face = false;  ///< masks run to the board's edges and are placed by them
@@ -103,6 +108,7 @@ struct Room {
     Length across, along;
     bool turns = true;    ///< sections may be turned by a quarter
     bool slants = false;  ///< and by any angle where they fit in no other way
+    Length inset{};       ///< how far in from the corner of the bed's usable area it begins
     /// A pattern that is to run on from one section to the next repeats after so much; zero: it need not.
     Length repeat_across{}, repeat_along{};
     friend bool operator==(const Room&, const Room&) = default;
