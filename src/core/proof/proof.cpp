@@ -163,7 +163,11 @@ struct Cutter {
         // paths goes round, counted from outside.
         const Region pieces = merge(each);
         const Region stays = Region::from_rings_even_odd(rings);
-        const std::vector<Region> found = islands(pieces);
+        std::vector<Region> found = islands(pieces);
+        // Where a path closes, an edge that is pulled along may cross itself by a hair.
+        constexpr double hair_mm2 = 0.05;
+        if (format == CutFormat::Hpgl)
+            std::erase_if(found, [](const Region& piece) { return piece.area_mm2() < hair_mm2; });
         std::vector<bool> taken(found.size());
         std::vector<bool> line_taken(lines.size());
         for (const Json& s : load.at("sections")) {
@@ -710,8 +714,9 @@ Evidence prove(const Plan& plan, const Shop& shop, const FileSet& files, CutForm
     for (const Design& design : designs_of(plan)) {
         const Knife knife = machine_of(shop, design.colour->cut.bed).knife;
         Length tolerance = format == CutFormat::Hpgl ? hpgl_tolerance : exact_tolerance;
-        // An edge that is pulled round a corner leaves it by a little of what it trails.
-        if (format == CutFormat::Hpgl) tolerance += knife.offset / 20;
+        // A pivot that is rounded to the plotter's unit pulls the edge behind it aside: by half a unit over a chord of a
+        // curve as short as five of them, times what it trails.
+        if (format == CutFormat::Hpgl) tolerance += knife.offset / 5;
         std::vector<const CutSection*> own;
         for (const CutSection& c : cutter.cuts) {
             if (c.of == design.of) own.push_back(&c);

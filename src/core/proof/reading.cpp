@@ -1,6 +1,9 @@
 #include "proof/reading.h"
 
 #include <algorithm>
+#include <boost/geometry.hpp>
+#include <boost/geometry/geometries/linestring.hpp>
+#include <boost/geometry/geometries/point_xy.hpp>
 #include <cctype>
 #include <charconv>
 #include <cmath>
@@ -10,6 +13,9 @@
 
 namespace skarvel {
 namespace {
+
+namespace bg = boost::geometry;
+using Spot = bg::model::d2::point_xy<double>;
 
 constexpr std::size_t most_shapes = 1'000'000;
 
@@ -70,23 +76,43 @@ Ring pulled(const Ring& pivot, Length offset) {
     Ring edge{{std::llround(ex), std::llround(ey)}};
     for (std::size_t i = 1; i < pivot.size(); ++i) {
         const double length = ahead(pivot[i - 1], pivot[i]);
+        if (length <= 0) continue;
+        const double dx = static_cast<double>(pivot[i].x - pivot[i - 1].x) / length;
+        const double dy = static_cast<double>(pivot[i].y - pivot[i - 1].y) / length;
         const int steps = std::max(1, static_cast<int>(std::ceil(length / (r / 40))));
         for (int k = 1; k <= steps; ++k) {
-            const double share = static_cast<double>(k) / steps;
-            const double px =
-                static_cast<double>(pivot[i - 1].x) + share * static_cast<double>(pivot[i].x - pivot[i - 1].x);
-            const double py =
-                static_cast<double>(pivot[i - 1].y) + share * static_cast<double>(pivot[i].y - pivot[i - 1].y);
+            const double done = length * k / steps;
+            const double px = static_cast<double>(pivot[i - 1].x) + done * dx;
+            const double py = static_cast<double>(pivot[i - 1].y) + done * dy;
             const double behind = std::hypot(px - ex, py - ey);
             if (behind <= 0) continue;
             ex = px - (px - ex) * r / behind;
             ey = py - (py - ey) * r / behind;
+            // Once it trails straight behind it goes on so to the end of the stretch.
+            constexpr double straight = 1e-4;
+            const bool follows =
+                std::abs((px - ex) * dy - (py - ey) * dx) < straight * r && (px - ex) * dx + (py - ey) * dy > 0;
+            if (follows) {
+                edge.push_back({std::llround(ex), std::llround(ey)});
+                ex = static_cast<double>(pivot[i].x) - r * dx;
+                ey = static_cast<double>(pivot[i].y) - r * dy;
+                edge.push_back({std::llround(ex), std::llround(ey)});
+                break;
+            }
             // Steps while it swings on the spot are no way of the edge.
             constexpr double least_step = 16;
             const Point here{std::llround(ex), std::llround(ey)};
             if (ahead(edge.back(), here) >= least_step || (k == steps && i + 1 == pivot.size())) edge.push_back(here);
         }
     }
+    // What lies within 2 um of a straight line is one.
+    constexpr double on_line = 16;
+    bg::model::linestring<Spot> line;
+    bg::model::linestring<Spot> fewer;
+    for (const Point& p : edge) line.emplace_back(static_cast<double>(p.x), static_cast<double>(p.y));
+    bg::simplify(line, fewer, on_line);
+    edge.clear();
+    for (const Spot& p : fewer) edge.push_back({std::llround(p.x()), std::llround(p.y())});
     return edge;
 }
 
