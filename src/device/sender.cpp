@@ -1,6 +1,7 @@
 #include "device/sender.h"
 
 #include <fmt/format.h>
+#include <algorithm>
 #include <chrono>
 #include <optional>
 #include <sstream>
@@ -13,6 +14,32 @@ namespace {
 tl::unexpected<Problem> no(const char* id, std::vector<std::pair<std::string, Argument>> arguments = {},
                            const char* remedy = nullptr) {
     return refused({id, std::move(arguments)}, Station::Sections, remedy == nullptr ? Reason{} : Reason{remedy, {}});
+}
+
+// How far a load reaches, in the plotter's units: of everything in it, where the knife is led lifted as well.
+struct Reach {
+    long low_x = 0, low_y = 0, high_x = 0, high_y = 0;
+};
+
+Reach reach_of(const std::string& hpgl) {
+    Reach reach;
+    for (std::size_t at = 0; at + 2 < hpgl.size();) {
+        const std::size_t end = std::min(hpgl.find(';', at), hpgl.size());
+        if (hpgl.compare(at, 2, "PU") == 0 || hpgl.compare(at, 2, "PD") == 0) {
+            std::string numbers = hpgl.substr(at + 2, end - at - 2);
+            std::replace(numbers.begin(), numbers.end(), ',', ' ');
+            std::istringstream in(numbers);
+            for (long x = 0, y = 0; in >> x >> y;) {
+                reach.low_x = std::min(reach.low_x, x);
+                reach.low_y = std::min(reach.low_y, y);
+                reach.high_x = std::max(reach.high_x, x);
+                reach.high_y = std::max(reach.high_y, y);
+            }
+        }
+        at = end + 1;
+        while (at < hpgl.size() && hpgl[at] == '\n') ++at;
+    }
+    return reach;
 }
 
 // Whole orders of the plotter language, a path at a time, so that a pause falls between paths.
@@ -45,17 +72,25 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
         result.material_across = Length::nanometres(static_cast<std::int64_t>(numbers[2] - numbers[0]) * 25'000);
         result.material_along = Length::nanometres(static_cast<std::int64_t>(numbers[3] - numbers[1]) * 25'000);
     }
-    if (order.across > result.material_across || order.along > result.material_along) {
+    const Reach reach = reach_of(order.hpgl);
+    const Length across = std::max(order.across, Length::nanometres(std::int64_t{reach.high_x} * 25'000));
+    const Length along = std::max(order.along, Length::nanometres(std::int64_t{reach.high_y} * 25'000));
+    if (across > result.material_across || along > result.material_along) {
         return no("cut.material-short",
-                  {{"across", order.across},
-                   {"along", order.along},
+                  {{"across", across},
+                   {"along", along},
                    {"has_across", result.material_across},
                    {"has_along", result.material_along}},
                   "cut.material-short-remedy");
     }
     if (order.force > 0) line.say(fmt::format("FS{};\n", order.force));
     if (order.speed_mm_s > 0) line.say(fmt::format("VS{};\n", order.speed_mm_s / 10));
-    const std::vector<std::string> parts = in_parts(order.hpgl);
+    // The machine, too, looks at all of it before the first cut.
+    std::vector<std::string> parts = in_parts(order.hpgl);
+    const auto begins =
+        std::find_if(parts.begin(), parts.end(), [](const std::string& p) { return p.starts_with("IN"); });
+    parts.insert(begins == parts.end() ? parts.begin() : std::next(begins),
+                 fmt::format("IW{},{},{},{};\n", reach.low_x, reach.low_y, reach.high_x, reach.high_y));
     for (std::size_t i = 0; i < parts.size(); ++i) {
         while (holding.paused && !stop.stop_requested()) std::this_thread::sleep_for(std::chrono::milliseconds(30));
         if (stop.stop_requested()) {

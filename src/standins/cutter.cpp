@@ -1,15 +1,19 @@
 // skarvel-cutter: a stand-in for a cutter, for trying and for tests. It listens on a local socket and reads plotter
 // language as a machine would over its port.
 //
-// It knows how wide and long its material is (OH), refuses what leaves it (E3), moves at its speed or `--faster` than
-// that, says where it stands (OA), and at the end how the cut came out (OC): force against what the film wants, less
-// the wear of the blade, more on humid days. A second pass over the same load without unloading deepens the cut.
+// It knows how wide and long its material is (OH) and refuses what leaves it (E3): at once where a load tells how far
+// it reaches (IW), else where it is led there. Orders that it does not know (E1) and numbers that are none or not in
+// pairs (E2) are refused with their place. After an error it moves no more until it begins anew (IN), and says so. It
+// follows absolute and relative coordinates (PA, PR), moves at its speed or `--faster` than that, says where it stands
+// (OA), and at the end how the cut came out (OC): force against what the film wants, less the wear of the blade, more
+// on humid days. A second pass over the same load without unloading deepens the cut.
 #include <fmt/format.h>
 #include <CLI/CLI.hpp>
 #include <chrono>
 #include <cmath>
 #include <cstdlib>
 #include <map>
+#include <optional>
 #include <set>
 #include <string>
 #include <thread>
@@ -61,9 +65,22 @@ class Cutter {
 
   private:
     std::string obey(const std::string& order) {
-        if (order.size() < 2) return {};
+        ++place_;
+        if (order.empty()) return {};
         const std::string what = order.substr(0, 2);
-        const std::vector<double> numbers = numbers_in(order.substr(2));
+        static const std::set<std::string> known{"OH", "IN", "FS", "VS", "PU", "PD",
+                                                 "PA", "PR", "SP", "IW", "OA", "OC"};
+        const auto read = numbers_in(order.size() < 2 ? std::string() : order.substr(2));
+        const bool pairs = what == "PU" || what == "PD" || what == "PA" || what == "PR";
+        if (!known.contains(what)) {
+            fail("E1", order);
+            return {};
+        }
+        if (!read || (pairs && read->size() % 2 != 0) || (what == "IW" && read->size() != 4)) {
+            fail("E2", order);
+            return {};
+        }
+        const std::vector<double>& numbers = *read;
         if (what == "OH") {
             measure();
             return fmt::format("0,0,{},{}\r\n", static_cast<long>(s_.across_mm * 40),
@@ -72,26 +89,44 @@ class Cutter {
         if (what == "IN") begin();
         if (what == "FS" && !numbers.empty()) s_.force = static_cast<int>(numbers[0]);
         if (what == "VS" && !numbers.empty()) s_.speed_mm_s = std::max(1, static_cast<int>(numbers[0] * 10));
-        if (what == "PU") go(numbers, false);
-        if (what == "PD") go(numbers, true);
+        if (what == "IW") {
+            for (std::size_t i = 0; i < 4; i += 2) {
+                if (beyond(numbers[i] / 40, numbers[i + 1] / 40)) fail("E3", order);
+            }
+        }
+        if (what == "PA" || what == "PR") relative_ = what == "PR";
+        if (what == "PU" || what == "PD") down_to(what == "PD");
+        if (pairs) go(numbers, order);
         if (what == "OA") {
-            if (error_) return "E3\r\n";
+            if (!error_.empty()) return error_ + "\r\n";
             return fmt::format("{},{},{}\r\n", static_cast<long>(x_ * 40), static_cast<long>(y_ * 40), down_ ? 1 : 0);
         }
+        if (what == "OC" && !error_.empty()) return "stopped 0\r\n";
         if (what == "OC") return fmt::format("{} {}\r\n", outcome(), static_cast<int>(std::ceil(seconds_)));
         return {};
     }
 
-    static std::vector<double> numbers_in(const std::string& text) {
+    // Nothing where something in it is no number.
+    static std::optional<std::vector<double>> numbers_in(const std::string& text) {
         std::vector<double> all;
         const char* at = text.c_str();
+        while (std::isspace(static_cast<unsigned char>(*at)) != 0) ++at;
         for (char* end = nullptr; *at != '\0'; at = end) {
             const double value = std::strtod(at, &end);
-            if (end == at) break;
+            if (end == at || !std::isfinite(value)) return std::nullopt;
             all.push_back(value);
-            while (*end == ',' || *end == ' ') ++end;
+            while (*end == ',' || std::isspace(static_cast<unsigned char>(*end)) != 0) ++end;
         }
         return all;
+    }
+
+    // The first error stands: what comes after follows from it.
+    void fail(const char* kind, const std::string& order) {
+        if (error_.empty()) error_ = fmt::format("{} at order {}: {}", kind, place_, order.substr(0, 40));
+    }
+
+    [[nodiscard]] bool beyond(double x, double y) const {
+        return x < 0 || y < 0 || x > s_.across_mm || y > s_.along_mm;
     }
 
     // The length is run through once, as real ones do.
@@ -103,27 +138,34 @@ class Cutter {
 
     void begin() {
         path_.clear();
-        error_ = false;
+        error_.clear();
+        relative_ = false;
+        place_ = 1;
         seconds_ = 0;
         x_ = y_ = 0;
     }
 
-    void go(const std::vector<double>& numbers, bool down) {
+    void down_to(bool down) {
+        if (!error_.empty()) return;
         if (down != down_) seconds_ += 0.06;
         down_ = down;
-        for (std::size_t i = 0; i + 1 < numbers.size(); i += 2) {
-            const double x = numbers[i] / 40;
-            const double y = numbers[i + 1] / 40;
-            if (x < 0 || y < 0 || x > s_.across_mm || y > s_.along_mm) {
-                error_ = true;
-                continue;
+    }
+
+    void go(const std::vector<double>& numbers, const std::string& order) {
+        for (std::size_t i = 0; i + 1 < numbers.size() && error_.empty(); i += 2) {
+            const double x = numbers[i] / 40 + (relative_ ? x_ : 0);
+            const double y = numbers[i + 1] / 40 + (relative_ ? y_ : 0);
+            if (beyond(x, y)) {
+                fail("E3", order);
+                down_ = false;
+                return;
             }
-            const double seconds = std::hypot(x - x_, y - y_) / (down ? s_.speed_mm_s : 3.0 * s_.speed_mm_s);
+            const double seconds = std::hypot(x - x_, y - y_) / (down_ ? s_.speed_mm_s : 3.0 * s_.speed_mm_s);
             seconds_ += seconds;
             rest(seconds);
             x_ = x;
             y_ = y;
-            if (down) path_ += fmt::format("{} {} ", x, y);
+            if (down_) path_ += fmt::format("{} {} ", x, y);
         }
     }
 
@@ -139,7 +181,9 @@ class Cutter {
 
     Settings s_;
     double x_ = 0, y_ = 0, seconds_ = 0;
-    bool down_ = false, error_ = false;
+    bool down_ = false, relative_ = false;
+    std::string error_;             // empty while all is well
+    long place_ = 0;                // orders since it began
     std::string path_, last_path_;  // where the knife was down
     int passes_ = 1;
 };

@@ -100,6 +100,32 @@ TEST_CASE("material that is too short is measured first, and nothing is cut") {
     CHECK(library().catalogue.has(refused.error().what.id));
 }
 
+TEST_CASE("the stand-in follows both kinds of coordinates, refuses what it does not know, and then moves no more") {
+    const StandIn cutter("--across 300 --along 610");
+    const auto said = [&](const std::string& orders) {
+        Line line(cutter.address());
+        REQUIRE(line.good());
+        REQUIRE(line.say(orders));
+        return line.hear(5'000).value_or("nothing");
+    };
+    CHECK(said("IN;SP1;PU400,400;PD800,400;OA;") == "800,400,1");
+    CHECK(said("IN;SP1;PA400,400;PR;PD100,50,100,-50;OA;") == "600,400,1");
+    CHECK(said("IN;PU400,400;XX9;OA;") == "E1 at order 3: XX9");
+    CHECK(said("IN;PU400,400;PD10,what;OA;") == "E2 at order 3: PD10,what");
+    CHECK(said("IN;PU400;OA;") == "E2 at order 2: PU400");
+    CHECK(said("IN;PU400,400;PD-1,0;PU9,9;OA;") == "E3 at order 3: PD-1,0");
+    CHECK(said("IN;PU400,400;PD99999,0;OC;") == "stopped 0");
+    CHECK(said("IN;IW0,0,99999,10;OA;").starts_with("E3 at order 2"));
+    CHECK(said("IN;PU40,40;OA;") == "40,40,0");  // begins anew
+    // A load that reaches farther than its order says is not begun.
+    CutOrder order;
+    order.hpgl = "IN;\nSP1;\nPU0,0;PD400,400;\nPU0,0;PD400,24500;\nPU0,0;SP0;\n";
+    order.across = order.along = 1_in;
+    const auto refused = cut(cutter, order);
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().what.id == "cut.material-short");
+}
+
 TEST_CASE("a stopped load lifts the knife, and a cutter that is not there is told") {
     const StandIn cutter("--across 300 --along 610");
     std::stop_source stop;

@@ -2,6 +2,7 @@
 
 #include <QCheckBox>
 #include <QColor>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QSpinBox>
 #include <QVBoxLayout>
@@ -126,6 +127,7 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     force->setSpecialValueText(in_words("shop-page.force-as-set"));
     sends->addWidget(force, 2);
     lines->addLayout(sends);
+    lines->addWidget(knife_rows(i, holder));
     lines->addWidget(bed_head(holder));
     for (std::size_t b = 0; b < m.beds.size(); ++b) lines->addWidget(bed_row(i, b, holder));
     lines->addWidget(print_row(i, holder));
@@ -147,6 +149,48 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     return holder;
 }
 
+// How the knife moves, each with its name above.
+QWidget* CuttingPanel::knife_rows(std::size_t i, QWidget* parent) {
+    auto* holder = new QWidget(parent);
+    auto* grid = new QGridLayout(holder);
+    grid->setContentsMargins(0, 2, 0, 2);
+    grid->setHorizontalSpacing(4);
+    grid->setVerticalSpacing(0);
+    const Machine& m = desk_.shop().machines[i];
+    int column = 0;
+    const auto add = [&](const char* what, QWidget* field) {
+        grid->addWidget(label(in_words(what), "small", holder), 0, column);
+        grid->addWidget(field, 1, column);
+        grid->setColumnStretch(column++, 1);
+    };
+    const auto named = [&](const char* what) { return in_words(what, {{"number", i + 1}}); };
+    add("shop-page.lifted-speed",
+        number(
+            named("shop-page.lifted-speed-of"), m.knife.travel_mm_s, 1, 5'000, in_words("shop-page.mm-s"),
+            [i](Shop& s, int v) { s.machines.at(i).knife.travel_mm_s = v; }, holder));
+    add("shop-page.up-and-down",
+        number(
+            named("shop-page.up-and-down-of"), m.knife.lift_ms, 0, 10'000, in_words("shop-page.ms"),
+            [i](Shop& s, int v) { s.machines.at(i).knife.lift_ms = v; }, holder));
+    add("shop-page.edge-behind",
+        measure(
+            named("shop-page.edge-behind-of"), exactly(m.knife.offset),
+            [i](Shop& s, const Measure& l) { s.machines.at(i).knife.offset = l.value; }, holder));
+    add("shop-page.runs-on", measure(
+                                 named("shop-page.runs-on-of"), exactly(m.knife.overcut),
+                                 [i](Shop& s, const Measure& l) { s.machines.at(i).knife.overcut = l.value; }, holder));
+    // In the plotter's own units in the file; a length for people.
+    constexpr std::int64_t unit_nm = 25'000;
+    add("shop-page.counts-to",
+        measure(
+            named("shop-page.counts-to-of"), exactly(Length::nanometres(std::int64_t{m.longest_units} * unit_nm)),
+            [i](Shop& s, const Measure& l) {
+                s.machines.at(i).longest_units = static_cast<int>(l.value.nm() / unit_nm);
+            },
+            holder));
+    return holder;
+}
+
 QWidget* CuttingPanel::bed_head(QWidget* parent) {
     auto* row = new QWidget(parent);
     auto* layout = row_in(row);
@@ -161,7 +205,7 @@ QWidget* CuttingPanel::bed_head(QWidget* parent) {
 
 QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* parent) {
     auto* row = new QWidget(parent);
-    auto* layout = row_in(row);
+    const auto [layout, second] = two_lines_in(row);
     const Mat& mat = desk_.shop().machines[machine].beds[bed];
     const auto named = [&](const char* what) { return in_words(what, {{"bed", bed + 1}, {"machine", machine + 1}}); };
     // The usual bed is one of these, kept by itself: it changes with them.
@@ -199,6 +243,29 @@ QWidget* CuttingPanel::bed_row(std::size_t machine, std::size_t bed, QWidget* pa
             if (beds.size() > 1) beds.erase(beds.begin() + static_cast<long>(bed));
         },
         row));
+    if (!mat.roll) {
+        second->addSpacing(Theme::px(26));
+        second->addWidget(number(
+                              named("shop-page.how-many-of"), mat.count, 1, 99, in_words("shop-page.of-these"),
+                              [with](Shop& s, int v) { with(s, [&](Mat& m) { m.count = v; }); }, row),
+                          2);
+        const auto choice = [&](const char* what, auto now, const char* words, auto Mat::*of) {
+            auto* made = new Choice(named(what), row);
+            for (const char* word : words_of(now))
+                made->addItem(in_words((std::string(words) + word).c_str()), QString(word));
+            made->show_data(QString(word_of(now)));
+            connect(made, &QComboBox::activated, this, [this, made, with, of, now] {
+                const std::string chosen = made->currentData().toString().toStdString();
+                edit([&](Shop& s) {
+                    with(s, [&](Mat& m) { m.*of = from_word<std::decay_t<decltype(now)>>(chosen).value_or(now); });
+                });
+            });
+            second->addWidget(made, 2);
+        };
+        choice("shop-page.holds-of", mat.tack, "tack.", &Mat::tack);
+        choice("shop-page.grip-of", mat.grip, "grip.", &Mat::grip);
+        second->addSpacing(Theme::px(26));
+    }
     return row;
 }
 

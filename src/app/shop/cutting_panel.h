@@ -19,6 +19,7 @@ class CuttingPanel : public ShopPanel {
   private:
     QWidget* machine_rows(std::size_t i);
     QWidget* print_row(std::size_t machine, QWidget* parent);
+    QWidget* knife_rows(std::size_t machine, QWidget* parent);
     static QWidget* bed_head(QWidget* parent);
     QWidget* bed_row(std::size_t machine, std::size_t bed, QWidget* parent);
     QWidget* film_row(std::size_t i);

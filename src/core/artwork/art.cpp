@@ -69,7 +69,10 @@ class Maker {
         const Length over = reach_over(merge(shapes), outline_);
         if (over <= Length{}) return;
         const std::vector<Reason> art{{std::string("art.") + kind_of(*art_), {}}};
-        if (room_.cut_at_edge) {
+        if (std::holds_alternative<HeightRuler>(art_->kind) && !room_.cut_at_edge) {
+            // Its marks run out at the edge, which they follow as far as the board is true: each foot stays the same.
+            problem({"art.ruler-over-edge", {{"by", over}}}, {"art.ruler-trim", {}});
+        } else if (room_.cut_at_edge) {
             problem({"art.cut-at-edge", {{"art", art}, {"by", over}}}, {"lettering.see-the-rest", {}});
         } else {
             problem({"art.off-face", {{"art", art}, {"by", over}}}, {"lettering.move-or-cut", {}}, Mark::Stop);

@@ -327,6 +327,17 @@ class Plainer {
         return in_pixels(length_mm(one));
     }
 
+    // What the package has no use for it may refuse.
+    void strip(xmlNode* node) {
+        static const std::set<std::string> used{"d",  "x",  "y",  "width", "height", "cx", "cy",     "r",
+                                                "rx", "ry", "x1", "y1",    "x2",     "y2", "points", "transform"};
+        for (xmlAttr* a = node->properties; a != nullptr;) {
+            xmlAttr* next = a->next;
+            if (!used.contains(reinterpret_cast<const char*>(a->name))) xmlRemoveProp(a);
+            a = next;
+        }
+    }
+
     static double diagonal(const View& view) { return std::hypot(view.width, view.height) / std::sqrt(2.0); }
 
     // Lengths as plain numbers, so that nobody after this has to know units or what a per cent is of.
@@ -426,6 +437,7 @@ class Plainer {
                     inside = as_group(child, view, sizes_[child].first, sizes_[child].second);
                     if (!is("overflow", "visible")) out_.left_out.insert("crop");
                 }
+                strip(child);
                 walk(child, style, inside, depth + 1, scale * scale_of(attribute(child, "transform")));
             } else if (shapes.contains(name)) {
                 in_plain_numbers(child, view);
@@ -506,8 +518,7 @@ class Plainer {
         edge.miter = std::strtod(style.at("stroke-miterlimit").c_str(), nullptr);
         dashes_of(edge, style, view, scale);
         if (s.fill.empty() && edge.stroke <= 0) return drop(node);
-        // What the package need not look at.
-        for (const char* key : {"style", "class"}) xmlUnsetProp(node, reinterpret_cast<const xmlChar*>(key));
+        strip(node);
         if (edge.stroke > 0 && !s.fill.empty()) {
             edge.edge_again = true;
             xmlNode* copy = xmlDocCopyNode(node, node->doc, 1);

@@ -54,17 +54,12 @@ Mat bed_for(const Shop& shop, const Making& making, bool printed, const std::str
     Mat bed = shop.mat;
     bool found = false;
     for (const Mat& known : beds_of(shop.machines)) {
-        if (!found && bed_name(known) == bed_name(shop.mat)) {
-            // The usual bed is kept by itself; how its machine moves is the machine's.
-            bed.swing = known.swing;
-            bed.usable.across = std::min(bed.usable.across, known.usable.across);
-            bed.usable.along = std::min(bed.usable.along, known.usable.along);
-        }
         const bool named = bed_name(known) == making.bed;
         if (!named && !(printed && making.bed.empty() && known.print && !found)) continue;
         bed = known;
         found = true;
     }
+    if (!found) bed = as_moved(bed, machine_of(shop, bed));  // the usual one is kept by itself
     // The widest roll of that film decides, in its colour where there is one; sheets and leftovers are looked at once
     // loads are known.
     std::optional<FilmStock> film;

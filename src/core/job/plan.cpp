@@ -127,7 +127,10 @@ class Run {
             c.cut.making.edges_place = p.blank->straight_sides;
             c.cut.bed = bed_for(shop_, d.decided(c).making, is_printed(c.cut.making), d.seen(c));
         }
-        for (const ColourPlan& c : d.colours) say_no_bed(out_.problems, shop_, d.decided(c).making, c.cut.bed);
+        for (const ColourPlan& c : d.colours) {
+            say_no_bed(out_.problems, shop_, d.decided(c).making, c.cut.bed);
+            say_hold(out_.problems, c.cut.making, c.cut.bed);
+        }
         print_together(d.colours);
         for (ColourPlan& c : d.colours) divide(d, c);
         say_thin(out_.problems, d.colours);

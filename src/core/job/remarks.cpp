@@ -62,6 +62,20 @@ void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& 
     say_once(problems, std::move(problem));
 }
 
+void say_hold(std::vector<Problem>& problems, const MakingPlan& making, const Mat& bed) {
+    if (bed.roll || bed.print) return;
+    const auto say = [&](const char* what, const char* remedy) {
+        say_once(
+            problems,
+            {{what, {{"bed", bed.name}, {"film", making.film.name}}}, Station::Sections, {remedy, {}}, Mark::Look});
+    };
+    const bool thick = making.film.kind == "reusable" || making.film.kind == "metallic";
+    if (bed.tack == Tack::Worn) say("loads.mat-worn", "loads.mat-worn-remedy");
+    if (bed.tack == Tack::Fresh) say("loads.mat-fresh", "loads.mat-fresh-remedy");
+    if (bed.grip == Grip::Light && thick) say("loads.mat-light", "loads.mat-worn-remedy");
+    if (bed.grip == Grip::Strong && !thick) say("loads.mat-strong", "loads.mat-fresh-remedy");
+}
+
 void say_too_large(std::vector<Problem>& problems, const Shop& shop, const Making& making, const std::string& colour,
                    const Box& face, const CutPlan& cut) {
     if (cut.loads->seams.empty()) return;

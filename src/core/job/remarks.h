@@ -14,6 +14,9 @@ void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& col
 /// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
 void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed);
 
+/// How the mat holds this film: worn, just washed, or of another grip than the film wants.
+void say_hold(std::vector<Problem>& problems, const MakingPlan& making, const Mat& bed);
+
 /// Pieces that no load of their bed holds whole, and what of the shop would. `colour`: as the film is seen.
 void say_too_large(std::vector<Problem>& problems, const Shop& shop, const Making& making, const std::string& colour,
                    const Box& face, const CutPlan& cut);

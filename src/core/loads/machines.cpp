@@ -4,32 +4,34 @@
 
 namespace skarvel {
 
+Mat as_moved(const Mat& bed, const Machine& machine) {
+    Mat out = bed;
+    out.swing = machine.knife.offset;
+    if (machine.longest_units > 0) {
+        // What is longer is divided.
+        const Length reach = Length::nanometres(std::int64_t{machine.longest_units} * 25'000);
+        out.usable.across = std::min(out.usable.across, reach);
+        out.usable.along = std::min(out.usable.along, reach);
+    }
+    return out;
+}
+
 std::vector<Mat> beds_of(const std::vector<Machine>& machines) {
     std::vector<Mat> all;
     std::vector<Mat> taped;
     for (const Machine& machine : machines) {
         for (Mat bed : machine.beds) {
             bed.machine = machine.name;
-            bed.swing = machine.knife.offset;
-            if (machine.longest_units > 0) {
-                // No farther than its language counts: what is longer is divided.
-                const Length reach = Length::nanometres(std::int64_t{machine.longest_units} * 25'000);
-                bed.usable.across = std::min(bed.usable.across, reach);
-                bed.usable.along = std::min(bed.usable.along, reach);
-            }
             if (!bed.roll && bed.count > 1 && bed.length <= bed.width) {
                 Mat two = bed;
                 two.name = bed.name + ", two taped together";
                 two.length = bed.length * 2;
                 // The edge that is not cut stays at the far ends alone.
                 two.usable.along = bed.usable.along + bed.length;
-                if (machine.longest_units > 0)
-                    two.usable.along =
-                        std::min(two.usable.along, Length::nanometres(std::int64_t{machine.longest_units} * 25'000));
                 two.taped = true;
-                taped.push_back(std::move(two));
+                taped.push_back(as_moved(two, machine));
             }
-            all.push_back(std::move(bed));
+            all.push_back(as_moved(bed, machine));
         }
     }
     all.insert(all.end(), taped.begin(), taped.end());
@@ -38,9 +40,8 @@ std::vector<Mat> beds_of(const std::vector<Machine>& machines) {
         Mat page{"printed page", machine.prints->page.across, machine.prints->page.along,
                  between_marks(*machine.prints)};
         page.machine = machine.name;
-        page.swing = machine.knife.offset;
         page.print = machine.prints;
-        all.push_back(std::move(page));
+        all.push_back(as_moved(page, machine));
     }
     return all;
 }

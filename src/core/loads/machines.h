@@ -50,6 +50,9 @@ struct FilmStock {
     friend bool operator==(const FilmStock&, const FilmStock&) = default;
 };
 
+/// A bed as its machine can use it: no farther than it counts, the knife's swing kept free.
+Mat as_moved(const Mat& bed, const Machine& machine);
+
 /// All beds of all machines, each with the name of its machine. Two short mats of one machine also count taped
 /// together, end to end, after all others, and last what is printed before it is cut.
 std::vector<Mat> beds_of(const std::vector<Machine>& machines);

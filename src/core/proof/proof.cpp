@@ -714,8 +714,8 @@ Evidence prove(const Plan& plan, const Shop& shop, const FileSet& files, CutForm
     for (const Design& design : designs_of(plan)) {
         const Knife knife = machine_of(shop, design.colour->cut.bed).knife;
         Length tolerance = format == CutFormat::Hpgl ? hpgl_tolerance : exact_tolerance;
-        // A pivot that is rounded to the plotter's unit pulls the edge behind it aside: by half a unit over a chord of a
-        // curve as short as five of them, times what it trails.
+        // A pivot that is rounded to the plotter's unit pulls the edge behind it aside: by half a unit over a chord of
+        // a curve as short as five of them, times what it trails.
         if (format == CutFormat::Hpgl) tolerance += knife.offset / 5;
         std::vector<const CutSection*> own;
         for (const CutSection& c : cutter.cuts) {

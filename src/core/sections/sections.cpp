@@ -338,13 +338,17 @@ Divisions divide(const std::vector<Piece>& pieces, const Box& face, const Box& a
         here.never = wished.never;
         if (!making.wishes.whole_margins) here.available = cell.available;
         Divisions found = divide_found(cell.pieces, here);
-        const bool cannot = found.choices.empty() || std::any_of(found.problems.begin(), found.problems.end(),
-                                                                 [](const Problem& p) { return p.mark == Mark::Stop; });
+        // A letter that fits whole is not crossed to keep seams out of gaps.
+        const bool cannot = found.choices.empty() || found.choices.front().letters > 0 ||
+                            std::any_of(found.problems.begin(), found.problems.end(),
+                                        [](const Problem& p) { return p.mark == Mark::Stop; });
         if (cannot && !wished.never.empty()) {
             // The nearest thing that can be is the division without what was asked.
             here.never.clear();
             Divisions without = divide_found(cell.pieces, here);
-            if (!without.choices.empty() && without.problems.size() < found.problems.size() + 1) {
+            const bool better = found.choices.empty() || found.choices.front().letters == 0 ||
+                                (!without.choices.empty() && without.choices.front().letters == 0);
+            if (!without.choices.empty() && better && without.problems.size() < found.problems.size() + 1) {
                 found = std::move(without);
                 out.problems.push_back({{"wish.never-impossible", {{"along", std::max(room.along, room.across)}}},
                                         Station::Sections,
