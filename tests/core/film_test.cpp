@@ -1,6 +1,8 @@
 // Film as it is sold: what a job takes, what that costs, and patterns that run on from section to section.
 #include <rapidcheck.h>
 
+#include <set>
+
 #include "job/alternatives.h"
 #include "support.h"
 
@@ -207,4 +209,38 @@ TEST_CASE("loads that are shared are proved where no two large pieces go on one 
     CHECK(least_mats({box_in(0, 0, 5, 20), box_in(20, 0, 25, 20)}, room) == 1);
     CHECK(least_mats({box_in(0, 0, 6, 20), box_in(20, 0, 26, 20)}, room) == 2);
     CHECK(least_mats({}, room) == 0);
+}
+
+TEST_CASE("where one shift across keeps a pattern running through all sections, it is found") {
+    CHECK(rc::check([] {
+        // In eighths of an inch.
+        const int repeat = *rc::gen::inRange(4, 40);
+        const int across = *rc::gen::inRange(30, 90);
+        std::vector<Box> boxes;
+        std::vector<std::pair<int, int>> at;  // left, width
+        for (int i = 0, n = *rc::gen::inRange(2, 8); i < n; ++i) {
+            const int left = *rc::gen::inRange(0, 400);
+            const int wide = *rc::gen::inRange(8, across + 1);
+            at.emplace_back(left, wide);
+            boxes.push_back(box_in(left / 8.0, i * 6, (left + wide) / 8.0, i * 6 + 5));
+        }
+        Room room{Length::sixtyfourths(across * 8), 6_in};
+        room.turns = false;
+        room.repeat_across = Length::sixtyfourths(repeat * 8);
+        // By trying every shift: each section by itself on a mat.
+        bool serves_all = false;
+        for (int shift = 0; shift < repeat && !serves_all; ++shift) {
+            serves_all = std::all_of(at.begin(), at.end(),
+                                     [&](const auto& b) { return (b.first + shift) % repeat + b.second <= across; });
+        }
+        const Packed packed = pack(boxes, room, {});
+        std::set<std::int64_t> shifts;
+        for (const auto& load : packed.loads) {
+            for (const Placement& p : load)
+                shifts.insert(
+                    (((p.at.x - boxes[p.section].low.x) % to_grid(room.repeat_across)) + to_grid(room.repeat_across)) %
+                    to_grid(room.repeat_across));
+        }
+        if (serves_all) RC_ASSERT(shifts.size() == 1U);
+    }));
 }

@@ -6,8 +6,10 @@
 #include <boost/geometry.hpp>
 #include <boost/geometry/geometries/box.hpp>
 #include <boost/geometry/geometries/point.hpp>
+#include <boost/geometry/geometries/segment.hpp>
 #include <boost/geometry/index/rtree.hpp>
 #include <cmath>
+#include <iterator>
 #include <limits>
 #include <numbers>
 #include <numeric>
@@ -334,30 +336,27 @@ Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, 
 Length reach_over(const Region& shape, const Region& within) {
     constexpr double speck_mm2 = 0.01;
     const Region off = subtract(shape, within);
-    double farthest = 0;
-    if (off.area_mm2() < speck_mm2) return {};
+    if (off.area_mm2() < speck_mm2 || within.empty()) return {};
+    namespace bg = boost::geometry;
+    using Spot = bg::model::point<double, 2, bg::cs::cartesian>;
+    using Stretch = bg::model::segment<Spot>;
+    const auto spot = [](const Point& p) { return Spot(static_cast<double>(p.x), static_cast<double>(p.y)); };
+    std::vector<Stretch> edges;
+    for (const Ring& ring : within.rings()) {
+        for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
+            edges.emplace_back(spot(ring[j]), spot(ring[i]));
+    }
+    const bg::index::rtree<Stretch, bg::index::rstar<16>> tree(edges);
     // Of a part outside, a corner lies farthest from the edge.
+    double farthest = 0;
     for (const Ring& ring : off.rings()) {
         for (const Point& p : ring) {
-            double nearest = std::numeric_limits<double>::max();
-            for (const Ring& edge : within.rings()) {
-                for (std::size_t i = 0; i < edge.size(); ++i) {
-                    const Point a = edge[i];
-                    const Point d = edge[(i + 1) % edge.size()] - a;
-                    const Point q = p - a;
-                    const double dot = static_cast<double>(q.x) * static_cast<double>(d.x) +
-                                       static_cast<double>(q.y) * static_cast<double>(d.y);
-                    const double square = static_cast<double>(d.x) * static_cast<double>(d.x) +
-                                          static_cast<double>(d.y) * static_cast<double>(d.y);
-                    const double t = square > 0 ? std::clamp(dot / square, 0.0, 1.0) : 0;
-                    nearest = std::min(nearest, std::hypot(static_cast<double>(q.x) - t * static_cast<double>(d.x),
-                                                           static_cast<double>(q.y) - t * static_cast<double>(d.y)));
-                }
-            }
-            farthest = std::max(farthest, nearest);
+            std::vector<Stretch> nearest;
+            tree.query(bg::index::nearest(spot(p), 1), std::back_inserter(nearest));
+            farthest = std::max(farthest, bg::distance(spot(p), nearest.front()));
         }
     }
-    return within.empty() ? Length{} : from_grid(std::llround(farthest));
+    return from_grid(std::llround(farthest));
 }
 
 const std::vector<Ring>& Region::rings() const {

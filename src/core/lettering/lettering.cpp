@@ -369,7 +369,8 @@ class Placer {
             for (PlacedLetter& letter : s.built.letters) {
                 last_line = std::max(last_line, letter.line);
                 letter.line += line;
-                letter.index = index++;
+                letter.index = index;
+                index += std::max(1, static_cast<int>(letters_of(letter.text).size()));  // a ligature is several
                 letter.of = static_cast<int>(i);
                 letter.in_text = in_text++;
                 plan_.ink = around(plan_.ink, letter.ink.bounds());
