@@ -2,19 +2,21 @@
 //
 // Drawing files: SVG and DXF read into a FileDrawing, from bytes.
 //
-// An SVG is first put in plain terms on its own tree: `use` is replaced by a copy of what it points at, the style
-// sheet's simple rules (element, .class, #id, alone or as `element.class`) and `style` attributes become attributes,
-// and what is not drawn goes (definitions, what is not displayed, fill none). Each filled shape is one part; a shape
-// with a stroke and no fill becomes the outline of its stroke. The package for SVG then reads shapes, paths and
-// transforms. Sizes: width and height of the file over its viewBox; without units one pixel is 1/96 in. Curves are
-// flattened with chords no farther off than 0.01 mm at the file's size or at 600 mm, whichever is larger, so that
-// drawings may be made larger.
+// An SVG is first put in plain terms on its own tree: `use` is replaced by a copy of what it points at, drawings within
+// the drawing and symbols become groups that are moved and scaled, lengths become plain numbers, the style sheet's
+// simple rules (element, .class, #id, alone or as `element.class`) and `style` attributes become attributes, and what
+// is not drawn goes (definitions, what is hidden, not displayed or clear as glass, fill none). Each filled shape is one
+// part; a stroke becomes its outline, with its ends, corners and dashes. Copies are counted before any is made. The
+// package for SVG then reads shapes, paths and transforms. Sizes: width and height of the file over its viewBox;
+// without units one pixel is 1/96 in. Curves are flattened with chords no farther off than 0.01 mm at the file's size
+// or at 600 mm, whichever is larger, so that drawings may be made larger.
 //
 // A DXF is one part: closed paths, holes where one lies inside another.
 //
 // Named in `notes`, and left out: text that is still text (with its typeface), pictures, style rules that are more than
-// simple. Refused, each with its reason: what is neither SVG nor DXF, entities and inner document types, files over 64
-// MB, more than a million nodes, nothing that could be cut. Nothing outside the bytes is ever read.
+// simple, clipping, masks, filters, gradients, markers. Refused, each with its reason: what is neither SVG nor text
+// DXF, entities and inner document types, files over 64 MB, more than a million nodes, coordinates that the grid does
+// not hold, nothing that could be cut. Nothing outside the bytes is ever read.
 #pragma once
 
 #include <functional>
