@@ -23,6 +23,17 @@ namespace fs = std::filesystem;
 
 namespace {
 
+// At once: what is said later takes the place of what was said before.
+void say_all(Desk& desk, const std::vector<Problem>& problems) {
+    if (problems.empty()) return;
+    std::string all;
+    for (const Problem& p : problems) {
+        const std::string remedy = desk.say(p.remedy);
+        all += (all.empty() ? "" : "\n") + desk.say(p.what) + (remedy.empty() ? "" : ": " + remedy);
+    }
+    Q_EMIT desk.said(QString::fromStdString(all), true);
+}
+
 constexpr int copy_after_ms = 1000;
 constexpr std::size_t most_recent = 8;
 
@@ -404,7 +415,7 @@ bool Desk::read_drawing(const fs::path& path) {
                                             return read_drawing_file(*bytes, name, stop, told);
                                         });
         if (!read) return trouble(read.error());
-        for (const Problem& note : read->notes) trouble(note);
+        say_all(*this, read->notes);
         placed.drawing = std::move(read->drawing);
         const Length sixteenth = 0.0625_in;
         const Length width = read->width;
@@ -484,10 +495,7 @@ Expected<std::vector<fs::path>> Desk::export_to(const fs::path& folder) {
                                           return export_job(job, ready ? plan : skarvel::plan(job, shop, *library, now),
                                                             shop, *library, folder, left_out.get());
                                       });
-    if (written) {
-        for (const Problem& p : *left_out)
-            Q_EMIT said(QString::fromStdString(say(p.what) + ": " + say(p.remedy)), true);
-    }
+    if (written) say_all(*this, *left_out);
     return written;
 }
 
