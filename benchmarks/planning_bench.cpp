@@ -176,7 +176,8 @@ void compose_twelve(benchmark::State& state) {
                            find_typeface(library().typefaces, {"Bebas Neue", "Regular", ""})->name,
                            find_typeface(library().typefaces, {"Lobster Two", "Bold", ""})->name,
                            measure("3/8"),
-                           false};
+                           false,
+                           {}};
     for (auto _ : state) benchmark::DoNotOptimize(compose(wish, {box, {}, box, false, {}, {}}, library().typefaces));
 }
 

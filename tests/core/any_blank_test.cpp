@@ -46,7 +46,8 @@ Frame any_frame() {
             some(0, 16),
             static_cast<SizeIs>(*rc::gen::inRange(0, 3)),
             *rc::gen::arbitrary<bool>(),
-            *rc::gen::arbitrary<bool>()};
+            *rc::gen::arbitrary<bool>(),
+            perhaps(8, 200)};
 }
 
 // Sizes from a plaque to a door, some of them nonsense.

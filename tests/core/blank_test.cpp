@@ -126,6 +126,93 @@ TEST_CASE("two readings alone accuse nobody") {
     CHECK(p.tape->words.front().id == "tape.wider-top");
 }
 
+TEST_CASE("an even taper is a board like any other, and what cannot be decided or cannot be is said") {
+    Blank b = blank_of(Kind::Board, "60", "6");
+    b.tape.taken = {measure("6"), measure("5 3/4"), measure("5 1/2"), measure("60"), measure("60")};
+    CHECK_FALSE(says(measured(b).problems, "tape.cannot-be"));
+    CHECK_FALSE(says(measured(b).problems, "tape.cannot-all-be"));
+    CHECK(measured(b).tape->words.front().id == "tape.wider-bottom");
+    // One diagonal makes it lean; the other one would tell.
+    b.tape.taken = {measure("6"), std::nullopt, measure("6"), measure("60"), measure("60"), measure("60 5/8")};
+    CHECK(says(measured(b).problems, "tape.one-diagonal"));
+    b.tape.taken[6] = measure("60");
+    CHECK_FALSE(says(measured(b).problems, "tape.one-diagonal"));
+    // Two wild readings agree with each other, and no board has them.
+    b.tape.taken = {measure("1/2"), std::nullopt, measure("1/2")};
+    CHECK(says(measured(b).problems, "tape.no-board"));
+    CHECK(from_grid(measured(b).face.width()) == 6_in);
+    b.tape.taken = {measure("6"), measure("6"), measure("2"), measure("60"), measure("31"), measure("60"), measure("12")};
+    CHECK(says(measured(b).problems, "tape.no-board"));
+}
+
+TEST_CASE("what no blank has is said, and left out") {
+    const auto said = [](const char* id, const auto& change) {
+        Blank b = blank_of(Kind::Board, "60", "6");
+        change(b);
+        const BlankPlan p = measured(b);
+        CHECK_FALSE(p.outline.empty());
+        CHECK(p.weight.total() >= 0);
+        return says(p.problems, id);
+    };
+    for (const char* wrong : {"0", "0 - 2"}) {
+        CHECK(said("blank.cannot-measure", [&](Blank& b) { b.thickness = measure(wrong); }));
+        CHECK(said("blank.cannot-measure", [&](Blank& b) { b.tape.taken[3] = measure(wrong); }));
+        CHECK(said("blank.backing-nothing", [&](Blank& b) {
+            b.backing = Backing{measure("70"), measure("9"), measure(wrong), "pine"};
+        }));
+        CHECK(said("frame.seen-nothing", [&](Blank& b) {
+            b.frame.kind = FrameKind::Butt;
+            b.frame.seen = measure(wrong);
+        }));
+    }
+    CHECK(said("blank.cannot-measure", [](Blank& b) { b.margin = measure("0 - 1"); }));
+    CHECK(said("blank.rope-no-girth", [](Blank& b) { b.clear.push_back({.name = "rope", .turns = 3}); }));
+    CHECK(said("frame.rebate-wide", [](Blank& b) {
+        b.frame.kind = FrameKind::Mitred;
+        b.frame.rebate = measure("3/4");
+    }));
+    CHECK(said("blank.not-that-stock", [](Blank& b) {
+        b.stock = "1x10";
+        b.width = measure("20");
+    }));
+    CHECK(said("stand.foot-too-far", [](Blank& b) {
+        b.holding.way = Holds::Leaning;
+        b.holding.base = measure("72");
+    }));
+}
+
+TEST_CASE("hangers go where there is wood, even about the centre of gravity and above it") {
+    for (const Kind kind : {Kind::Arrow, Kind::Round, Kind::Arch, Kind::Panel}) {
+        Blank b = as_kind(porch_board().signs.front().blank, kind);
+        if (kind == Kind::Arrow) b.length = measure("40");
+        if (kind == Kind::Panel) b.backing = Backing{measure("30"), measure("20"), measure("1/2"), "pine"};
+        const BlankPlan p = measured(b);
+        for (const HangPoint& h : p.weight.points) {
+            const Region wood = merge(p.outline, p.built.backing.where);
+            CHECK(lies_in({h.at - Point{8, 8}, h.at + Point{8, 8}}, wood));
+            CHECK(h.at.y >= p.weight.centre.y);
+        }
+        if (p.weight.points.size() == 2)
+            CHECK(std::abs(p.weight.points[0].at.x + p.weight.points[1].at.x - 2 * p.weight.centre.x) <= 2);
+    }
+}
+
+TEST_CASE("each string of an arch ends on the line that it draws") {
+    Blank b = as_kind(porch_board().signs.front().blank, Kind::Arch);
+    for (const ArchStyle style : {ArchStyle::Segmental, ArchStyle::Pointed, ArchStyle::HalfRound}) {
+        b = with_top(b, style);
+        const BlankPlan p = measured(b);
+        const Marking m = marking_out(b, p);
+        CHECK(m.pins.size() == (style == ArchStyle::Pointed ? 2 : 1));
+        for (const Pin& pin : m.pins) {
+            CHECK(inches_between(pin.at, pin.to) == Approx(pin.string.in_inches()).margin(0.001));
+            // On the outline: a small disc there lies half in and half out.
+            const Region disc = circle(pin.to, Length::from_mm(1));
+            CHECK(intersect(disc, p.outline).area_mm2() == Approx(disc.area_mm2() / 2).epsilon(0.05));
+        }
+    }
+}
+
 TEST_CASE("the largest rectangle leaves the holes alone and lies inside") {
     CHECK(rc::check([] {
         Region region = Region::rectangle({{0, 0}, {to_grid(20_in), to_grid(12_in)}});
@@ -142,6 +229,74 @@ TEST_CASE("the largest rectangle leaves the holes alone and lies inside") {
         for (const Box& more : {Box{box.low - Point{8, 0}, box.high}, Box{box.low, box.high + Point{0, 8}}})
             RC_ASSERT(!lies_in(more, region) || more.low.x < 0 || holes > 0);
     }));
+}
+
+TEST_CASE("in slanted and curved shapes the largest upright rectangle is the one that geometry knows") {
+    const auto area = [](std::vector<Ring> rings) {
+        const Box box = largest_rectangle(Region::from_rings_even_odd(rings));
+        return static_cast<double>(box.width()) * static_cast<double>(box.height());
+    };
+    CHECK(rc::check([&] {
+        const auto any = [] { return *rc::gen::inRange<std::int64_t>(20'000, 2'000'000); };
+        const std::int64_t w = any(), h = any();
+        const std::int64_t tip = *rc::gen::inRange<std::int64_t>(0, w);
+        // Half of a triangle on its side, half of a pennant, half of a diamond.
+        const double half = static_cast<double>(w) * static_cast<double>(h) / 4;
+        RC_ASSERT(area({{{0, 0}, {w, 0}, {tip, h}}}) == Approx(half).epsilon(1e-3));
+        RC_ASSERT(area({{{0, 0}, {w, tip % h}, {0, h}}}) == Approx(half).epsilon(1e-3));
+        const Ring diamond{{w / 2, 0}, {w, h / 2}, {w / 2, h}, {0, h / 2}};
+        RC_ASSERT(area({diamond}) == Approx(half).epsilon(1e-3));
+        // Nothing that lies inside a many-sided shape with a hole is larger.
+        Ring star;
+        for (int i = 0; i < 9; ++i) {
+            const double angle = 0.698 * i, reach = *between(0.3, 1.0);
+            star.push_back({std::llround(std::cos(angle) * reach * static_cast<double>(w)),
+                            std::llround(std::sin(angle) * reach * static_cast<double>(h))});
+        }
+        Region shape = Region::from_rings({star});
+        shape = subtract(shape, circle(star.front() - Point{star.front().x / 2, 0}, Length::from_mm(1)));
+        const Box best = largest_rectangle(shape);
+        RC_ASSERT(lies_in(best, shape));
+        const double most = static_cast<double>(best.width()) * static_cast<double>(best.height());
+        const Box b = shape.bounds();
+        for (int i = 0; i < 60; ++i) {
+            const auto x = [&] { return b.low.x + std::llround(*between(0, 1) * static_cast<double>(b.width())); };
+            const auto y = [&] { return b.low.y + std::llround(*between(0, 1) * static_cast<double>(b.height())); };
+            const std::int64_t x0 = x(), x1 = x(), y0 = y(), y1 = y();
+            const Box any_box{{std::min(x0, x1), std::min(y0, y1)}, {std::max(x0, x1), std::max(y0, y1)}};
+            const double this_one = static_cast<double>(any_box.width()) * static_cast<double>(any_box.height());
+            RC_ASSERT(this_one <= most * 1.006 || !lies_in(any_box, shape));
+        }
+    }));
+    // A regular octagon that stands on a side of 1: (1 + sqrt 2) 1 along two sides, or the square of its corners.
+    Ring octagon;
+    for (int i = 0; i < 8; ++i)
+        octagon.push_back({std::llround(1e6 * std::cos((i + 0.5) * 0.785398163397448)),
+                           std::llround(1e6 * std::sin((i + 0.5) * 0.785398163397448))});
+    const double side = 2 * std::sin(0.39269908169872414);
+    CHECK(area({octagon}) / 1e12 == Approx(std::pow(side * (1 + std::sqrt(2.0) / 2), 2)).epsilon(1e-3));
+}
+
+TEST_CASE("margins of a board that is out of true are measured from its edges, not from the box round it") {
+    Blank b = blank_of(Kind::Board, "60", "5 1/2");
+    b.margin = measure("1");
+    b.tape.taken = {measure("5 1/2"), std::nullopt, measure("4 1/2")};
+    b.clear.push_back({.edge = Edge::Top, .depth = measure("2"), .name = "rope"});
+    const BlankPlan p = measured(b);
+    // Even taper about the middle: an inch square to each side, at every height.
+    const double lean = std::atan(0.5 / 60);
+    for (const double y : {10.0, 30.0, 50.0}) {
+        const auto free = edges_on(p.free, Axis::Y, {to_grid(Length::from_mm(y * 25.4))}).front();
+        REQUIRE(free.size() == 2);
+        const double wide = (free[1] - free[0]) * 125e-6 / 25.4;
+        CHECK(wide == Approx(5.5 - y / 60 - 2 / std::cos(lean)).margin(0.002));
+    }
+    CHECK(from_grid(p.free.bounds().high.y).in_inches() == Approx(58).margin(0.01));
+    // One that bows in by 1/4 in loses half of that at either side, in the middle.
+    b.tape.taken = {measure("5 1/2"), measure("5 1/4"), measure("5 1/2"), measure("60"), measure("60")};
+    const auto waist = edges_on(measured(b).free, Axis::Y, {to_grid(30_in)}).front();
+    REQUIRE(waist.size() == 2);
+    CHECK((waist[1] - waist[0]) * 125e-6 / 25.4 == Approx(3.25).margin(0.01));
 }
 
 TEST_CASE("clear zones anywhere are kept out of the room for lettering") {

@@ -104,26 +104,32 @@ TEST_CASE("the square in a circle is its largest rectangle") {  // geometry: hal
     CHECK(from_grid(box.width()).in_inches() * from_grid(box.height()).in_inches() == Approx(best).epsilon(0.005));
 }
 
+FramePlan cut(const Frame& frame, Length across, Length up) {
+    FramePlan plan = frame_sizes(frame, across, up);
+    cut_frame(plan, frame);
+    return plan;
+}
+
 TEST_CASE("a butt frame of 3/4 stock round a panel of 42 by 16") {  // common practice
     Frame f;
     f.kind = FrameKind::Butt;
-    FramePlan p = frame_up(f, 42_in, 16_in);
+    FramePlan p = cut(f, 42_in, 16_in);
     REQUIRE(p.cuts.size() == 2);
     CHECK(p.cuts[0].length == 16_in);
     CHECK(p.cuts[1].length == 43.5_in);
     // The same frame from its outside and from its inside.
     f.size_is = SizeIs::OverAll;
-    p = frame_up(f, 43.5_in, 17.5_in);
+    p = cut(f, 43.5_in, 17.5_in);
     CHECK(p.bare_across == 42_in);
     CHECK(p.bare_up == 16_in);
     // Mitred: panel + 2 x seen - 2 x rebate + clearance.
     f = {FrameKind::Mitred, "1x2", measure("1 1/2"), measure("1/4"), measure("1/8"), SizeIs::Bare, false, false};
-    p = frame_up(f, 24_in, 17_in);
+    p = cut(f, 24_in, 17_in);
     CHECK(p.cuts[1].length == 24_in + 3_in - 0.5_in + 0.125_in);
     CHECK(p.cuts[1].angle == 45);
     CHECK(p.free_across == p.over_across - 3_in);
     f.size_is = SizeIs::Free;
-    CHECK(frame_up(f, p.free_across, p.free_up).bare_across == 24_in);
+    CHECK(frame_sizes(f, p.free_across, p.free_up).bare_across == 24_in);
 }
 
 TEST_CASE("the paper-roll example needs 73 rolls") {  // a published worked example of cutting stock; from memory

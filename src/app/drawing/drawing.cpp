@@ -116,7 +116,7 @@ void Drawing::lay_out_board() {
     const double across = static_cast<double>(view_.lengthwise() ? std::min(view_.face.width(), view_.face.height())
                                                                  : view_.face.height());
     // What lies round the face, in grid units: frame, backing, mouldings.
-    const Box whole = FacePainter::around_face(sign().blank, *face()->face->blank);
+    const Box whole = face()->face->blank->built.whole;
     const double extra_x = static_cast<double>(view_.lengthwise() && view_.face.height() > view_.face.width()
                                                    ? whole.high.y - view_.face.high.y
                                                    : whole.high.x - view_.face.high.x);

@@ -147,41 +147,20 @@ void gleams(QPainter& p, const QRectF& where, const QColor& line) {
 
 }  // namespace
 
-Box FacePainter::around_face(const Blank& blank, const BlankPlan& plan) {
-    Box box = plan.face;
-    if (blank.kind == Kind::Field && blank.moulding) return grown(box, blank.moulding->value);
-    if (blank.backing) {
-        const bool upright = box.height() >= box.width();
-        const Point size = upright ? at(blank.backing->width.value, blank.backing->length.value)
-                                   : at(blank.backing->length.value, blank.backing->width.value);
-        const Point twice = box.low + box.high;
-        box = around(
-            box, {{(twice.x - size.x) / 2, (twice.y - size.y) / 2}, {(twice.x + size.x) / 2, (twice.y + size.y) / 2}});
-    }
-    switch (blank.frame.kind) {
-        case FrameKind::Butt:
-        case FrameKind::Edging:
-            return grown(box, blank.frame.seen.value);
-        case FrameKind::Mitred:
-            return grown(box, std::max(Length{}, blank.frame.seen.value - blank.frame.rebate.value));
-        default:
-            return box;
-    }
-}
-
 void FacePainter::board(QPainter& p, bool bare) const {
     const Tokens& t = Theme::tokens();
     const Blank& blank = sign_.blank;
     p.setRenderHint(QPainter::Antialiasing);
-    const QRectF outer = view_.rect(around_face(blank, *plan_.face->blank));
-    if (blank.kind == Kind::Field && blank.moulding) mouldings(p, outer);
-    if (blank.backing) {
-        const Look wood = look_of(blank.backing->material);
-        p.fillRect(outer, wood.base.darker(108));
-        grain(p, outer, wood.line);
+    const Built& built = plan_.face->blank->built;
+    if (blank.kind == Kind::Field && blank.moulding) mouldings(p, view_.rect(built.whole));
+    if (!built.backing.where.empty()) {
+        const Look wood = look_of(built.backing.material);
+        const QRectF backing = view_.rect(built.backing.where.bounds());
+        p.fillRect(backing, wood.base.darker(108));
+        grain(p, backing, wood.line);
         p.setPen(QPen(t.graphite, 1));
         p.setBrush(Qt::NoBrush);
-        p.drawRect(outer);
+        p.drawRect(backing);
     }
     const QPainterPath shape = view_.transform().map(path_of(plan_.face->blank->outline));
     const QRectF where = shape.boundingRect();
@@ -257,54 +236,28 @@ void FacePainter::mouldings(QPainter& p, const QRectF& outer) const {
 
 // The frame where it will be, with its joints.
 void FacePainter::frame(QPainter& p) const {
-    const Frame& f = sign_.blank.frame;
-    const bool four_sided =
-        plan_.face->blank->outline.rings().size() == 1 && plan_.face->blank->outline.rings().front().size() == 4;
-    if (f.kind == FrameKind::None) return;
-    const Look wood = look_of("pine");
-    const double seen = static_cast<double>(to_grid(f.seen.value)) * view_.scale;
-    if (!four_sided) {
-        if (f.kind != FrameKind::Edging) return;
-        p.setPen(QPen(wood.line, seen, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
-        p.setBrush(Qt::NoBrush);
-        p.drawPath(view_.transform().map(path_of(grow(plan_.face->blank->outline, f.seen.value / 2))));
-        return;
+    const Built& built = plan_.face->blank->built;
+    if (built.frame.where.empty() || sign_.blank.frame.kind == FrameKind::None) return;
+    const Look wood = look_of(built.frame.material);
+    const QPen edge(QColor("#4a3a22"), 1);
+    const QPainterPath shape = view_.transform().map(path_of(built.frame.where));
+    const QRectF outer = shape.boundingRect();
+    const double seen = static_cast<double>(to_grid(sign_.blank.frame.seen.value)) * view_.scale;
+    p.fillPath(shape, wood.base.darker(112));
+    if (!built.joints.empty() || sign_.blank.frame.kind == FrameKind::Battens) {
+        p.save();
+        p.setClipPath(shape, Qt::IntersectClip);
+        const QRectF left(outer.left(), outer.top() + seen, seen, outer.height() - 2 * seen);
+        const QRectF top(outer.left() + seen, outer.top(), outer.width() - 2 * seen, seen);
+        for (const QRectF& r : {left, left.translated(outer.width() - seen, 0), top,
+                                top.translated(0, outer.height() - seen)})
+            grain(p, r, wood.line.darker(108));
+        p.restore();
     }
-    const QRectF outer = view_.rect(f.kind == FrameKind::Trim || f.kind == FrameKind::Battens
-                                        ? view_.face
-                                        : around_face(sign_.blank, *plan_.face->blank));
-    const bool laid = view_.laid_down;  // top and bottom lie left and right then
-    std::vector<QRectF> rails{QRectF(outer.left(), outer.top(), outer.width(), seen),
-                              QRectF(outer.left(), outer.bottom() - seen, outer.width(), seen)};
-    std::vector<QRectF> stiles{QRectF(outer.left(), outer.top(), seen, outer.height()),
-                               QRectF(outer.right() - seen, outer.top(), seen, outer.height())};
-    if (laid) std::swap(rails, stiles);
-    const auto piece = [&](const QRectF& r) {
-        p.fillRect(r, wood.base.darker(112));
-        grain(p, r, wood.line.darker(108));
-        p.setPen(QPen(QColor("#4a3a22"), 1));
-        p.setBrush(Qt::NoBrush);
-        p.drawRect(r);
-    };
-    if (f.kind != FrameKind::Battens) {
-        for (const QRectF& r : stiles) piece(r);
-    }
-    for (const QRectF& r : rails) piece(r);
-    if (f.kind == FrameKind::Mitred) {
-        const QRectF inner = outer.adjusted(seen, seen, -seen, -seen);
-        for (const auto& [a, b] : {std::pair{outer.topLeft(), inner.topLeft()},
-                                   {outer.topRight(), inner.topRight()},
-                                   {outer.bottomLeft(), inner.bottomLeft()},
-                                   {outer.bottomRight(), inner.bottomRight()}}) {
-            const QRectF corner = QRectF(a, b).normalized();
-            p.fillRect(corner, wood.base.darker(112));
-            p.drawRect(corner);
-            p.drawLine(a, b);
-        }
-        p.setPen(QPen(QColor("#4a3a22"), 1.2));
-        p.drawRect(outer);
-        p.drawRect(inner);
-    }
+    p.setPen(edge);
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(shape);
+    for (const auto& [from, to] : built.joints) p.drawLine(view_.at(from), view_.at(to));
 }
 
 void FacePainter::clear_zones(QPainter& p, std::optional<std::size_t> chosen, bool names) const {

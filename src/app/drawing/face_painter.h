@@ -44,8 +44,6 @@ class FacePainter {
     FacePainter(const Sign& sign, const Face& face, const ColourPlan& plan, FaceView view, const Plan* all = nullptr)
         : sign_(sign), face_(face), plan_(plan), view_(view), all_(all) {}
 
-    /// The face with what lies round it: frame, backing, mouldings.
-    static Box around_face(const Blank& blank, const BlankPlan& plan);
     /// `bare`: the wood itself instead of its ground colour.
     void board(QPainter& p, bool bare) const;
     void clear_zones(QPainter& p, std::optional<std::size_t> chosen = {}, bool names = true) const;

@@ -66,7 +66,7 @@ void Together::lay_out_side_by_side() {
     const auto try_scale = [&](double scale, bool place) {
         double x = side, y = top, row = 0;
         for (const ColourPlan* f : plans) {
-            const Box whole = FacePainter::around_face(desk_.job().signs[f->face->at.sign].blank, *f->face->blank);
+            const Box whole = f->face->blank->built.whole;
             const double w = static_cast<double>(whole.width()) * scale;
             const double h = static_cast<double>(whole.height()) * scale;
             if (x > side && x + w > width() - side) {

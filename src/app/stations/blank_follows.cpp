@@ -37,9 +37,17 @@ void follow_saw(Tray& tray) {
     const bool frames = std::any_of(all.begin(), all.end(), [](const SawPlan& s) {
         return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });
     });
-    if (!frames) return;
+    const auto& goods = tray.desk().plan().sheet_goods;
+    if (!frames && goods.empty()) return;
     tray.heading(in_words("blank-tray.cut-list"));
+    for (const SheetGood& g : goods)
+        tray.fact((g.of.empty() ? QString() : text_of(g.of) + ": ") + tray.say(g.cut.what),
+                  in_words("blank-tray.sheet-good",
+                           {{"length", shown(show_number(g.cut.length, tray.desk().shop().display))},
+                            {"width", tray.length(*g.cut.width)},
+                            {"material", g.material}}));
     for (const SawPlan& s : all) {
+        if (!frames) break;
         for (std::size_t i = 0; i < s.cuts.size(); ++i) {
             const Cut& cut = s.cuts[i];
             const QString what = (s.of[i].empty() ? QString() : text_of(s.of[i]) + ": ") + tray.say(cut.what);
@@ -88,6 +96,8 @@ void say_what_follows(Tray& tray, const ColourPlan& face_plan) {
         tray.fact(
             in_words("blank-tray.with-its-frame"),
             QString("%1 × %2").arg(shown(show_number(p.frame.over_across, display)), tray.length(p.frame.over_up)));
+    if (!p.built.backing.where.empty() && !p.frame.on_backing)
+        tray.fact(in_words("blank-tray.with-its-backing"), size(tray, p.built.backing.where.bounds()));
     if (p.weight.total() > 0) tray.fact(in_words("blank-tray.weighs"), text_of(show_weight(p.weight.total(), display)));
     if (p.rope > Length{}) tray.fact(in_words("blank-tray.rope"), tray.length(p.rope));
     if (p.tape) {

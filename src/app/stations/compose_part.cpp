@@ -87,6 +87,7 @@ void ComposePart::propose() {
     const int at = std::max(0, stressed_typeface_->currentIndex());
     wish_.stressed = desk_.library().typefaces.at(static_cast<std::size_t>(at)).name;
     wish_.line_gap = at_hand.line_gap.value > Length{} ? at_hand.line_gap : measure("1/2");
+    wish_.like = text_like(desk_.face());
     const Blank& blank = desk_.sign().blank;
     wish_.to_shape =
         blank.kind == Kind::Round || blank.kind == Kind::Arrow || blank.kind == Kind::Arch || blank.kind == Kind::Drawn;

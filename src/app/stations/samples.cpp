@@ -119,7 +119,7 @@ void ProposalList::show_proposals(Proposals proposals, const ComposeWish& wish, 
     usable_ = room.usable;
     shape_ = room.free;
     for (const Proposal& p : proposals_.best)
-        drawn_.push_back(place(Lettering{texts_of(p, wish, Text{}), false}, room, desk_.library().typefaces));
+        drawn_.push_back(place(Lettering{texts_of(p, wish), false}, room, desk_.library().typefaces));
     at_ = 0;
     setFixedHeight(static_cast<int>(drawn_.size()) * (card_height() + 8));
     updateGeometry();

@@ -71,7 +71,7 @@ void RackTicket::paintEvent(QPaintEvent*) {
     }
     const ColourPlan* colour = plan_.of(job_->signs.front().faces.front().id);
     if (colour != nullptr && !colour->face->blank->face.empty()) {
-        const Box whole = FacePainter::around_face(job_->signs.front().blank, *colour->face->blank);
+        const Box whole = colour->face->blank->built.whole;
         FaceView view;
         view.face = colour->face->blank->face;
         view.laid_down = whole.height() > 2 * whole.width();

@@ -4,6 +4,7 @@
 #include <numbers>
 
 #include "blank/room.h"
+#include "blank/sound.h"
 
 namespace skarvel {
 namespace {
@@ -30,37 +31,24 @@ FramePlan take_frame(BlankPlan& plan, const Blank& blank) {
     const bool upright = blank.stands == Stands::Upright || !four_sided(blank.kind);
     const Length across = upright ? plan.width : plan.length;
     const Length up = upright ? plan.length : plan.width;
-    if (!four_sided(blank.kind)) return frame_up(blank.frame, across, up, Length{});
-    FramePlan frame = frame_up(blank.frame, across, up);
+    if (blank.backing && goes_round(blank.frame.kind)) {
+        const Backing& b = *blank.backing;
+        FramePlan frame = frame_sizes(blank.frame, upright ? b.width.value : b.length.value,
+                                      upright ? b.length.value : b.width.value);
+        frame.on_backing = true;
+        frame.cover_across = frame.cover_up = {};
+        return frame;
+    }
+    if (!four_sided(blank.kind)) return {across, up, across, up, across, up, {}, {}, false, {}, {}};
+    FramePlan frame = frame_sizes(blank.frame, across, up);
     plan.width = upright ? frame.bare_across : frame.bare_up;
     plan.length = upright ? frame.bare_up : frame.bare_across;
     return frame;
 }
 
-Region turned_level(const std::array<Point, 4>& corners, bool level) {
-    Ring ring;
-    for (const Point& p : corners) ring.push_back(level ? Point{p.y, -p.x} : p);
-    const Region region = Region::from_rings({ring});
-    return region.moved(Point{} - region.bounds().low);
-}
-
-void take_outline(BlankPlan& plan, const Blank& blank) {
-    const bool typed = blank.length.value > Length{} && (blank.width || plan.stock);
-    if (four_sided(blank.kind) && blank.frame.kind != FrameKind::None && typed &&
-        std::min(plan.length, plan.width) <= Length{})
-        return problem(plan, Mark::Stop, {"frame.nothing-left", {}}, {"frame.larger", {}});
-    const Expected<Region> shape =
-        shape_of({blank.kind, plan.length, plan.width, blank.stands, blank.head, blank.arch, blank.outline});
-    if (!shape) {
-        plan.problems.push_back(shape.error());
-        return;
-    }
-    plan.outline = *shape;
-    if (!four_sided(blank.kind) || !blank.tape.any()) return;
-    plan.tape = reconstruct(blank.tape, plan.length, plan.width);
-    const Region real = turned_level(plan.tape->corners, blank.stands == Stands::Level);
-    if (!real.empty()) plan.outline = real;
-    if (plan.tape->cannot_be.empty()) return;
+void say_tape(BlankPlan& plan, const Blank& blank) {
+    plan.problems.insert(plan.problems.end(), plan.tape->problems.begin(), plan.tape->problems.end());
+    if (plan.tape->cannot_be.empty() || plan.tape->refused) return;
     std::vector<Reason> names;
     const std::string level = blank.stands == Stands::Level ? "-level" : "";
     for (const Reading r : plan.tape->cannot_be) names.push_back({name_of(r) + level, {}});
@@ -71,8 +59,37 @@ void take_outline(BlankPlan& plan, const Blank& blank) {
             {"tape.measure-again", {}});
 }
 
-Box band(const Box& face, Edge edge, std::int64_t depth) {
-    Box box = face;
+// The outline, and where its edges run if it has four.
+std::optional<Edges> take_outline(BlankPlan& plan, const Blank& blank) {
+    const bool typed = blank.length.value > Length{} && (blank.width || plan.stock);
+    if (four_sided(blank.kind) && blank.frame.kind != FrameKind::None && typed &&
+        std::min(plan.length, plan.width) <= Length{}) {
+        problem(plan, Mark::Stop, {"frame.nothing-left", {}}, {"frame.larger", {}});
+        return std::nullopt;
+    }
+    const Expected<Region> shape =
+        shape_of({blank.kind, plan.length, plan.width, blank.stands, blank.head, blank.arch, blank.outline});
+    if (!shape) {
+        plan.problems.push_back(shape.error());
+        return std::nullopt;
+    }
+    plan.outline = *shape;
+    if (!four_sided(blank.kind)) return std::nullopt;
+    if (!blank.tape.any()) return edges_of(plan.outline.bounds());
+    plan.tape = reconstruct(blank.tape, plan.length, plan.width);
+    say_tape(plan, blank);
+    Edges real = edges_of(*plan.tape, blank.stands == Stands::Level);
+    const Region outline = within(real);
+    if (outline.empty()) return edges_of(plan.outline.bounds());
+    plan.outline = outline;
+    return real;
+}
+
+// A band at one side of the face; along the edge as it really runs where the face has four.
+Region band(const BlankPlan& plan, const std::optional<Edges>& edges, Edge edge, std::int64_t depth) {
+    if (depth <= 0) return {};
+    if (edges && plan.tape) return strip_along(*edges, edge, depth);
+    Box box = plan.face;
     switch (edge) {
         case Edge::Top:
             box.low.y = box.high.y - depth;
@@ -87,36 +104,42 @@ Box band(const Box& face, Edge edge, std::int64_t depth) {
             box.low.x = box.high.x - depth;
             break;
     }
-    return box;
+    return Region::rectangle(box);
 }
 
 Length depth_of(const ClearZone& zone) { return zone.turns > 0 ? zone.girth.value * zone.turns : zone.depth.value; }
 
-Region one_zone(const ClearZone& zone, const Box& face) {
-    const Point middle{to_grid(zone.x.value), to_grid(zone.y.value)};
-    switch (zone.shape) {
-        case ZoneShape::Band:
-            return depth_of(zone) > Length{} ? Region::rectangle(band(face, zone.edge, to_grid(depth_of(zone))))
-                                             : Region{};
-        case ZoneShape::Circle:
-            return zone.width.value > Length{} ? circle(middle, zone.width.value / 2) : Region{};
-        case ZoneShape::Rectangle:
+Edge across_from(Edge edge) {
+    switch (edge) {
+        case Edge::Top:
+            return Edge::Bottom;
+        case Edge::Bottom:
+            return Edge::Top;
+        case Edge::Left:
+            return Edge::Right;
+        case Edge::Right:
             break;
     }
+    return Edge::Left;
+}
+
+Region shape_anywhere(const ClearZone& zone) {
+    const Point middle{to_grid(zone.x.value), to_grid(zone.y.value)};
+    if (zone.shape == ZoneShape::Circle)
+        return zone.width.value > Length{} ? circle(middle, zone.width.value / 2) : Region{};
     const Point half{to_grid(zone.width.value) / 2, to_grid(zone.height.value) / 2};
     const Box box{middle - half, middle + half};
     return box.empty() ? Region{} : Region::rectangle(box);
 }
 
-void take_zones(BlankPlan& plan, const Blank& blank) {
+void take_zones(BlankPlan& plan, const Blank& blank, const std::optional<Edges>& edges) {
     for (const ClearZone& zone : blank.clear) {
-        Region region = one_zone(zone, plan.face);
+        const bool is_band = zone.shape == ZoneShape::Band;
+        const std::int64_t depth = to_grid(depth_of(zone));
+        Region region = is_band ? band(plan, edges, zone.edge, depth) : shape_anywhere(zone);
         if (zone.mirrored) {
-            Region twin = zone.shape == ZoneShape::Band && (zone.edge == Edge::Top || zone.edge == Edge::Bottom)
-                              ? Region::rectangle(band(plan.face, zone.edge == Edge::Top ? Edge::Bottom : Edge::Top,
-                                                       to_grid(depth_of(zone))))
-                              : region.mirrored(plan.face.low.x + plan.face.high.x);
-            region = merge(region, twin);
+            region = merge(region, is_band ? band(plan, edges, across_from(zone.edge), depth)
+                                           : region.mirrored(plan.face.low.x + plan.face.high.x));
         }
         plan.zones.push_back(region);
         if (zone.turns > 0) {
@@ -125,7 +148,7 @@ void take_zones(BlankPlan& plan, const Blank& blank) {
                                                                                       : from_grid(plan.face.height());
             plan.rope += (across + plan.thickness) * 2 * zone.turns * (zone.mirrored ? 2 : 1);
         }
-        if (zone.shape != ZoneShape::Band && !region.empty() && intersect(region, plan.outline).empty())
+        if (!is_band && !region.empty() && intersect(region, plan.outline).empty())
             problem(plan, Mark::Look, {"blank.zone-outside", {{"name", zone.name}}});
     }
 }
@@ -159,12 +182,12 @@ bool is_rectangle(const Region& region) {
     return region.rings().size() == 1 && region == Region::rectangle(region.bounds());
 }
 
-void take_free(BlankPlan& plan, const Blank& blank, const FramePlan& frame) {
-    const Margins margins = margins_of(blank, frame);
+void take_free(BlankPlan& plan, const Blank& blank, const std::optional<Edges>& edges) {
+    const Margins margins = margins_of(blank, plan.frame);
     std::vector<Region> taken;
     for (const Edge edge : {Edge::Top, Edge::Bottom, Edge::Left, Edge::Right}) {
         const std::int64_t depth = margins.side.at(static_cast<std::size_t>(edge));
-        if (depth > 0) taken.push_back(Region::rectangle(band(plan.face, edge, depth)));
+        taken.push_back(band(plan, edges, edge, depth));
     }
     taken.insert(taken.end(), plan.zones.begin(), plan.zones.end());
     std::erase_if(taken, [](const Region& r) { return r.empty(); });
@@ -251,18 +274,15 @@ void name_rooms(BlankPlan& plan, const Blank& blank) {
     }
 }
 
-double edge_mm(const Region& region) {
-    double mm = 0;
-    for (const Ring& ring : region.rings()) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Point by = ring[(i + 1) % ring.size()] - ring[i];
-            mm += std::hypot(grid_to_mm(by.x), grid_to_mm(by.y));
-        }
-    }
-    return mm;
-}
-
-void list_cuts(BlankPlan& plan, const Blank& blank, FramePlan frame) {
+// Frame, backing and cut list: of the panel as it really is.
+void build(BlankPlan& plan, const Blank& blank, const std::optional<Edges>& edges,
+           const std::vector<StockSize>& sizes) {
+    const bool upright = plan.face.height() >= plan.face.width();
+    const bool bent = plan.tape && !plan.tape->refused && !is_rectangle(plan.outline);
+    plan.built = build_up_blank(
+        {plan.outline, edges, bent, plan.thickness, blank.frame, blank.backing, upright}, plan.frame, sizes);
+    if (blank.kind == Kind::Field && blank.moulding)
+        plan.built.whole = around(plan.built.whole, grown(plan.face, blank.moulding->value));
     if (blank.kind == Kind::Board && !blank.stock.empty())
         plan.cuts.push_back({{"cuts.blank", {}}, blank.stock, 1, plan.length, {}, 90});
     else if (blank.kind != Kind::Canvas && blank.kind != Kind::Field)
@@ -272,48 +292,40 @@ void list_cuts(BlankPlan& plan, const Blank& blank, FramePlan frame) {
                              from_grid(std::max(plan.face.width(), plan.face.height())),
                              from_grid(std::min(plan.face.width(), plan.face.height())),
                              90});
-    if (blank.frame.kind == FrameKind::Edging && !four_sided(blank.kind))
-        frame = frame_up(blank.frame, plan.width, plan.length, Length::from_mm(edge_mm(plan.outline)));
-    plan.cuts.insert(plan.cuts.end(), frame.cuts.begin(), frame.cuts.end());
+    plan.cuts.insert(plan.cuts.end(), plan.frame.cuts.begin(), plan.frame.cuts.end());
     if (blank.backing) {
-        plan.cuts.push_back({{"cuts.backing", {}},
-                             blank.backing->material,
+        const Backing& b = *blank.backing;
+        plan.cuts.push_back({{"cuts.backing", {{"thickness", b.thickness.value}}},
+                             b.material,
                              1,
-                             blank.backing->length.value,
-                             blank.backing->width.value,
+                             std::max(b.length.value, b.width.value),
+                             std::min(b.length.value, b.width.value),
                              90});
-        const bool upright = plan.face.height() >= plan.face.width();
-        const Length over =
-            (blank.backing->width.value - from_grid(upright ? plan.face.width() : plan.face.height())) / 2;
-        const Length under =
-            (blank.backing->length.value - from_grid(upright ? plan.face.height() : plan.face.width())) / 2;
+        const Length over = (b.width.value - from_grid(upright ? plan.face.width() : plan.face.height())) / 2;
+        const Length under = (b.length.value - from_grid(upright ? plan.face.height() : plan.face.width())) / 2;
         if (std::min(over, under) < Length{})
             problem(plan, Mark::Look, {"blank.backing-small", {}});
         else
             plan.order.push_back({"blank.backing-shows", {{"sides", over}, {"ends", under}}});
     }
-    plan.order.insert(plan.order.end(), frame.notes.begin(), frame.notes.end());
+    plan.order.insert(plan.order.end(), plan.frame.notes.begin(), plan.frame.notes.end());
 }
 
 void weigh_all(BlankPlan& plan, const Blank& blank, const std::vector<Density>& densities,
                const std::vector<HangingRule>& hanging) {
-    ToWeigh what{plan.outline, plan.thickness, blank.material, 0, 0, {}, blank.holding};
+    ToWeigh what{plan.outline, plan.thickness, blank.material, plan.built, blank.holding};
     if (blank.kind == Kind::Canvas) {
         // Cloth weighs next to nothing; the bars are 3/4 in wide (from memory).
         what.thickness = 0.0625_in;
-        if (blank.bars) what.frame_cm3 = edge_mm(plan.outline) * 19.05 * blank.bars->value.in_mm() * 1e-3;
-    }
-    for (const Cut& cut : plan.cuts) {
-        if (!cut.what.id.starts_with("frame.")) continue;
-        what.frame_cm3 += cut.count * cut.length.in_mm() * blank.frame.seen.value.in_mm() * 38.1 * 1e-3;
-    }
-    if (blank.backing) {
-        what.backing_cm3 = blank.backing->length.value.in_mm() * blank.backing->width.value.in_mm() *
-                           blank.backing->thickness.value.in_mm() * 1e-3;
-        what.backing_material = blank.backing->material;
+        if (blank.bars) {
+            what.built.frame.cm3 += round_edge(plan.outline).in_mm() * 19.05 * blank.bars->value.in_mm() * 1e-3;
+            what.built.frame.material = "pine";
+            if (what.built.frame.where.empty()) what.built.frame.where = plan.outline;
+        }
     }
     if (blank.kind == Kind::Field) what.holding.way = Holds::InPlace;
     plan.weight = weigh(what, densities, hanging);
+    plan.problems.insert(plan.problems.end(), plan.weight.problems.begin(), plan.weight.problems.end());
     if (blank.kind == Kind::Field) plan.weight.cautions.push_back({"blank.in-place", {}});
 }
 
@@ -332,9 +344,10 @@ void note(BlankPlan& plan, const Blank& blank) {
 
 }  // namespace
 
-BlankPlan measure_up(const Blank& blank, const std::vector<StockSize>& sizes, const std::vector<Density>& densities,
+BlankPlan measure_up(const Blank& typed, const std::vector<StockSize>& sizes, const std::vector<Density>& densities,
                      const std::vector<HangingRule>& hanging) {
     BlankPlan plan;
+    const Blank blank = sound(typed, sizes, plan.problems);
     if (const StockSize* size = find_stock(sizes, blank.stock); size != nullptr && blank.kind == Kind::Board)
         plan.stock = *size;
     if (!blank.stock.empty() && !plan.stock && blank.kind == Kind::Board) {
@@ -342,23 +355,23 @@ BlankPlan measure_up(const Blank& blank, const std::vector<StockSize>& sizes, co
                 {"blank.measure-it", {}});
     }
     take_sizes(plan, blank);
-    const FramePlan frame = take_frame(plan, blank);
-    plan.frame = frame;
-    take_outline(plan, blank);
+    plan.frame = take_frame(plan, blank);
+    const std::optional<Edges> edges = take_outline(plan, blank);
     if (plan.outline.empty()) return plan;
     plan.face = plan.outline.bounds();
     plan.area_sqft = plan.outline.area_mm2() / (304.8 * 304.8);
-    const double edges_sqft = edge_mm(plan.outline) * plan.thickness.in_mm() / (304.8 * 304.8);
+    const double edges_sqft = round_edge(plan.outline).in_mm() * plan.thickness.in_mm() / (304.8 * 304.8);
     plan.coat_sqft =
         plan.area_sqft * (blank.finished == Coated::All ? 2 : 1) + (blank.finished == Coated::Face ? 0 : edges_sqft);
-    const bool frame_in_the_way = blank.frame.before && frame.cover_across + frame.cover_up > Length{};
+    const bool frame_in_the_way =
+        blank.frame.before && plan.frame.cover_across + plan.frame.cover_up > Length{};
     plan.straight_sides = four_sided(blank.kind) && blank.kind != Kind::Field && !frame_in_the_way &&
                           !(blank.frame.before && blank.frame.raised) && (!plan.tape || !plan.tape->from_centre);
-    take_zones(plan, blank);
+    take_zones(plan, blank, edges);
     take_fields(plan, blank);
-    take_free(plan, blank, frame);
+    take_free(plan, blank, edges);
     name_rooms(plan, blank);
-    list_cuts(plan, blank, frame);
+    build(plan, blank, edges, sizes);
     weigh_all(plan, blank, densities, hanging);
     note(plan, blank);
     return plan;

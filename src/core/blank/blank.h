@@ -5,9 +5,10 @@
 // Face frame, here and in every later folder: origin in the lower left corner of the face's bounds as it is read, x to
 // the right, y upwards. An upright board has its length along y, a level one along x. Clear zones bind ink, never film.
 //
-// `measure_up` gives the face as a region (from the kind of blank, or from the tape's readings of a board that is not
-// true: blank/tape.h), takes margins, clear zones and what a frame covers from it, and finds the largest upright
-// rectangle that is left (blank/room.h): what is snug fills that.
+// `measure_up` leaves out what no blank has (blank/sound.h), gives the face as a region (from the kind of blank, or from
+// the tape's readings of a board that is not true: blank/tape.h), takes margins, clear zones and what a frame covers
+// from it, each from the real edge (blank/edges.h), and finds the largest upright rectangle that is left (blank/room.h):
+// what is snug fills that.
 #pragma once
 
 #include <array>
@@ -15,6 +16,8 @@
 #include <string>
 #include <vector>
 
+#include "blank/building.h"
+#include "blank/edges.h"
 #include "blank/frame.h"
 #include "blank/shape.h"
 #include "blank/tape.h"
@@ -25,9 +28,6 @@
 #include "values/words.h"
 
 namespace skarvel {
-
-enum class Edge { Top, Bottom, Left, Right };
-constexpr auto words_of(Edge) { return std::array{"top", "bottom", "left", "right"}; }
 
 enum class ZoneShape { Band, Rectangle, Circle };
 constexpr auto words_of(ZoneShape) { return std::array{"band", "rectangle", "circle"}; }
@@ -69,13 +69,6 @@ struct Guide {
     Measure where{};  ///< from the bottom, or from the left for one that runs up
     std::string name{};
     friend bool operator==(const Guide&, const Guide&) = default;
-};
-
-/// A larger board that a panel is glued on; its edge shows as a border.
-struct Backing {
-    Measure length{}, width{}, thickness{};
-    std::string material = "pine";
-    friend bool operator==(const Backing&, const Backing&) = default;
 };
 
 /// Which way the grain runs.
@@ -158,6 +151,7 @@ struct BlankPlan {
     std::optional<StockSize> stock;
     std::optional<TapePlan> tape;
     FramePlan frame;            ///< sizes over all and inside
+    Built built;                ///< what lies round and under the face
     std::vector<Cut> cuts;      ///< of the frame, the blank itself and its backing
     std::vector<Reason> order;  ///< of building: when the frame goes on
     Weighed weight;

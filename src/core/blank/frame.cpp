@@ -39,23 +39,23 @@ Length bare_of(const Frame& f, Length typed, const Added& a) {
 
 }  // namespace
 
-FramePlan frame_up(const Frame& frame, Length across, Length up, std::optional<Length> around) {
-    FramePlan plan{across, up, across, up, across, up, {}, {}, {}, {}};
+FramePlan edge_up(const Frame& frame, Length across, Length up, Length around) {
+    FramePlan plan{across, up, across, up, across, up, {}, {}, false, {}, {}};
     if (frame.kind == FrameKind::None) return plan;
-    const auto cut = [&](const char* what, int count, Length length, int angle = 90) {
-        plan.cuts.push_back({{what, {}}, frame.stock, count, length, {}, angle});
-    };
-    if (around) {
-        if (frame.kind != FrameKind::Edging) {
-            plan.notes.push_back({"frame.only-edging", {}});
-            return plan;
-        }
-        plan.over_across = across + frame.seen.value * 2;
-        plan.over_up = up + frame.seen.value * 2;
-        cut("frame.strip", 1, *around);
-        plan.notes.push_back({"frame.strip-bends", {}});
+    if (frame.kind != FrameKind::Edging) {
+        plan.notes.push_back({"frame.only-edging", {}});
         return plan;
     }
+    plan.over_across = across + frame.seen.value * 2;
+    plan.over_up = up + frame.seen.value * 2;
+    plan.cuts.push_back({{"frame.strip", {}}, frame.stock, 1, around, {}, 90});
+    plan.notes.push_back({"frame.strip-bends", {}});
+    return plan;
+}
+
+FramePlan frame_sizes(const Frame& frame, Length across, Length up) {
+    FramePlan plan{across, up, across, up, across, up, {}, {}, false, {}, {}};
+    if (frame.kind == FrameKind::None) return plan;
     const Added a = added(frame);
     // Battens lie at top and bottom only: across, nothing is added or hidden.
     const Added sideways = frame.kind == FrameKind::Battens ? Added{} : a;
@@ -67,29 +67,41 @@ FramePlan frame_up(const Frame& frame, Length across, Length up, std::optional<L
     plan.free_up = plan.bare_up - a.cover * 2 + a.play;
     plan.cover_across = sideways.cover;
     plan.cover_up = a.cover;
+    return plan;
+}
+
+void cut_frame(FramePlan& plan, const Frame& frame, const std::optional<Sides>& sides) {
+    if (frame.kind == FrameKind::None) return;
+    const Sides at = sides.value_or(Sides{plan.bare_across, plan.bare_up, plan.bare_across, plan.bare_up});
+    const Added a = added(frame);
+    const Length more = a.outside * 2 + a.play;
+    const auto both = [&](const char* what, Length first, Length second, int angle = 90) {
+        plan.cuts.push_back({{what, {}}, frame.stock, first == second ? 2 : 1, first, {}, angle});
+        if (first != second) plan.cuts.push_back({{what, {}}, frame.stock, 1, second, {}, angle});
+    };
     switch (frame.kind) {
         case FrameKind::Butt:
         case FrameKind::Edging:
-            cut("frame.side", 2, plan.bare_up);
-            cut("frame.top-bottom", 2, plan.over_across);
+            both("frame.side", at.left, at.right);
+            both("frame.top-bottom", at.top + more, at.bottom + more);
             break;
         case FrameKind::Mitred:
-            cut("frame.side", 2, plan.over_up, 45);
-            cut("frame.top-bottom", 2, plan.over_across, 45);
+            both("frame.side", at.left + more, at.right + more, 45);
+            both("frame.top-bottom", at.top + more, at.bottom + more, 45);
             break;
         case FrameKind::Trim:
-            cut("frame.top-bottom", 2, plan.bare_across);
-            cut("frame.side", 2, plan.bare_up - frame.seen.value * 2);
+            both("frame.top-bottom", at.top, at.bottom);
+            both("frame.side", at.left - frame.seen.value * 2, at.right - frame.seen.value * 2);
             break;
         case FrameKind::Battens:
-            cut("frame.batten", 2, plan.bare_across);
+            both("frame.batten", at.top, at.bottom);
             break;
         case FrameKind::None:
             break;
     }
     plan.notes.push_back({frame.before ? "frame.before" : "frame.after", {}});
     if (frame.before && frame.raised) plan.notes.push_back({"frame.raised-tools", {}});
-    return plan;
+    if (sides) plan.notes.push_back({"frame.fit-to-board", {}});
 }
 
 }  // namespace skarvel

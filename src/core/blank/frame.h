@@ -5,7 +5,8 @@
 // A typed size may be over all (with the frame on), bare (the panel alone) or free (what is seen inside the frame).
 // Lengths by arithmetic: butt: sides as long as the panel is high, top and bottom the panel's width and two frame
 // thicknesses more; mitred: panel + 2 x seen - 2 x rebate + clearance, cut at 45 degrees; trim and battens lie on the
-// face: trim's top and bottom run through, its sides stand between them (common practice).
+// face: trim's top and bottom run through, its sides stand between them (common practice). Round a board that is out of
+// true every piece is as long as its own edge.
 #pragma once
 
 #include <array>
@@ -32,6 +33,7 @@ struct Frame {
     SizeIs size_is = SizeIs::Bare;                         ///< what the blank's length and width mean
     bool raised = false;                                   ///< stands above the panel's face; otherwise flush
     bool before = false;                                   ///< goes on before the lettering
+    std::optional<Measure> depth{};                        ///< from front to back; as the stock has it where not given
     friend bool operator==(const Frame&, const Frame&) = default;
 };
 
@@ -46,18 +48,31 @@ struct Cut {
     friend bool operator==(const Cut&, const Cut&) = default;
 };
 
+/// How long the edges are that a frame goes round or lies on.
+struct Sides {
+    Length bottom, right, top, left;
+    friend bool operator==(const Sides&, const Sides&) = default;
+};
+
 struct FramePlan {
     Length bare_across, bare_up;    ///< the panel alone
     Length over_across, over_up;    ///< with the frame on
     Length free_across, free_up;    ///< seen inside the frame
     Length cover_across, cover_up;  ///< of the panel's face that the frame hides at each side, at top and bottom
+    bool on_backing = false;        ///< it goes round the backing: the sizes are of that, not of the panel
     std::vector<Cut> cuts;
     std::vector<Reason> notes;
     friend bool operator==(const FramePlan&, const FramePlan&) = default;
 };
 
-/// From the typed measures across and up. `around`: the length of the edge of a shape that is no rectangle, which only
-/// an edging strip can follow; other frames then give a note and no cuts.
-FramePlan frame_up(const Frame& frame, Length across, Length up, std::optional<Length> around = {});
+/// From the typed measures across and up, without cuts.
+FramePlan frame_sizes(const Frame& frame, Length across, Length up);
+
+/// The pieces of a frame round an upright rectangle, or round `sides`, whose corners are then no right angles.
+void cut_frame(FramePlan& plan, const Frame& frame, const std::optional<Sides>& sides = {});
+
+/// Round a shape that is no four-sided board, `around` long: only an edging strip can follow it; other frames give a
+/// note and no cuts.
+FramePlan edge_up(const Frame& frame, Length across, Length up, Length around);
 
 }  // namespace skarvel

@@ -1,12 +1,14 @@
 #include "blank/marking.h"
 
+#include <cmath>
+
 namespace skarvel {
 namespace {
 
 Length far(Point p, bool across) { return from_grid(across ? p.x : p.y); }
 
-void pin(Marking& m, const char* what, Point at, Length string) {
-    m.pins.push_back({{what, {}}, at, string});
+void pin(Marking& m, const char* what, Point at, Length string, Point to) {
+    m.pins.push_back({{what, {}}, at, string, to});
     m.steps.push_back({"marking.set-pin",
                        {{"pin", std::vector<Reason>{{what, {}}}},
                         {"left", far(at, true)},
@@ -25,11 +27,17 @@ void arch(Marking& m, const Blank& blank, const BlankPlan& plan) {
     if (blank.arch.style == ArchStyle::Pointed) {
         const Length off = pointed_pin(span, rise);
         const Length string = off + span / 2;
-        pin(m, "marking.pin-right-arc", {middle - to_grid(off), spring}, string);
-        pin(m, "marking.pin-left-arc", {middle + to_grid(off), spring}, string);
+        // Each draws its own side of the arch, from the springing line to the point: half of that angle up.
+        const double half = std::atan2(rise.in_mm(), off.in_mm()) / 2;
+        const Point way{std::llround(std::cos(half) * static_cast<double>(to_grid(string))),
+                        std::llround(std::sin(half) * static_cast<double>(to_grid(string)))};
+        const Point left{middle - to_grid(off), spring};
+        const Point right{middle + to_grid(off), spring};
+        pin(m, "marking.pin-right-arc", left, string, left + way);
+        pin(m, "marking.pin-left-arc", right, string, right + Point{-way.x, way.y});
     } else {
         const Length string = blank.arch.style == ArchStyle::HalfRound ? span / 2 : arc_radius(span, rise);
-        pin(m, "marking.pin", {middle, box.high.y - to_grid(string)}, string);
+        pin(m, "marking.pin", {middle, box.high.y - to_grid(string)}, string, {middle, box.high.y});
     }
     m.steps.push_back({"marking.swing-arc", {}});
 }
@@ -42,7 +50,7 @@ Marking marking_out(const Blank& blank, const BlankPlan& plan) {
     const Point middle{(plan.face.low.x + plan.face.high.x) / 2, (plan.face.low.y + plan.face.high.y) / 2};
     if (blank.kind == Kind::Arch) arch(m, blank, plan);
     if (blank.kind == Kind::Round) {
-        pin(m, "marking.pin", middle, plan.length / 2);
+        pin(m, "marking.pin", middle, plan.length / 2, {middle.x, plan.face.high.y});
         m.steps.push_back({"marking.swing-round", {}});
     }
     const bool framed = blank.frame.kind != FrameKind::None;

@@ -14,6 +14,7 @@ struct Pin {
     Reason what;
     Point at;       ///< face frame; may lie outside the blank
     Length string;  ///< from the pin to the line it draws
+    Point to;       ///< on that line, in the middle of what the string draws
     friend bool operator==(const Pin&, const Pin&) = default;
 };
 

@@ -6,10 +6,7 @@
 namespace skarvel {
 namespace {
 
-constexpr std::size_t most_strips = 240;
-
-using Stretch = std::pair<std::int64_t, std::int64_t>;  // free from first to second
-using Stretches = std::vector<Stretch>;
+constexpr std::size_t most_heights = 1500;
 
 std::vector<std::int64_t> heights(const Region& region) {
     std::vector<std::int64_t> ys;
@@ -18,77 +15,200 @@ std::vector<std::int64_t> heights(const Region& region) {
     }
     std::sort(ys.begin(), ys.end());
     ys.erase(std::unique(ys.begin(), ys.end()), ys.end());
-    if (ys.size() <= most_strips) return ys;
-    // Even in number, so that round shapes keep fine strips where they turn.
+    if (ys.size() <= most_heights) return ys;
     std::vector<std::int64_t> fewer;
-    for (std::size_t i = 0; i < most_strips; ++i) fewer.push_back(ys[i * (ys.size() - 1) / (most_strips - 1)]);
+    for (std::size_t i = 0; i < most_heights; ++i) fewer.push_back(ys[i * (ys.size() - 1) / (most_heights - 1)]);
     fewer.erase(std::unique(fewer.begin(), fewer.end()), fewer.end());
     return fewer;
 }
 
-// Where an edge is left and right most between two heights.
-struct Run {
-    double low, high, middle;
-    int turn;  // +1 upwards, -1 downwards, 0 when it does not cross the middle of the strip
+// x as a linear function of y.
+struct Slant {
+    double at_foot, slope, foot;
+    [[nodiscard]] double operator()(double y) const { return at_foot + slope * (y - foot); }
 };
 
-Stretches free_in(const Region& region, std::int64_t y0, std::int64_t y1) {
-    const double half = (static_cast<double>(y0) + static_cast<double>(y1)) / 2;
-    std::vector<Run> runs;
-    for (const Ring& ring : region.rings()) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Point a = ring[i];
-            const Point b = ring[(i + 1) % ring.size()];
-            if (a.y == b.y || std::max(a.y, b.y) <= y0 || std::min(a.y, b.y) >= y1) continue;
-            const auto x_at = [&](double y) {
-                return static_cast<double>(a.x) +
-                       static_cast<double>(b.x - a.x) * (y - static_cast<double>(a.y)) / static_cast<double>(b.y - a.y);
-            };
-            const double from = x_at(static_cast<double>(std::max(y0, std::min(a.y, b.y))));
-            const double to = x_at(static_cast<double>(std::min(y1, std::max(a.y, b.y))));
-            const bool crosses = (static_cast<double>(a.y) < half) != (static_cast<double>(b.y) < half);
-            runs.push_back({std::min(from, to), std::max(from, to), crosses ? x_at(half) : 0, crosses ? 1 : 0});
-        }
-    }
-    std::vector<double> crossings;
-    for (const Run& run : runs) {
-        if (run.turn != 0) crossings.push_back(run.middle);
-    }
-    std::sort(crossings.begin(), crossings.end());
-    // Inside at mid height; then taken away what any edge touches within the strip.
-    Stretches out;
-    for (std::size_t i = 0; i + 1 < crossings.size(); i += 2) {
-        std::vector<std::pair<double, double>> free{{crossings[i], crossings[i + 1]}};
-        for (const Run& run : runs) {
+// What lies free between two neighbouring edges over the height of a row.
+struct Trapezoid {
+    Slant left, right;
+    double low, high;  // free over all of the row's height, between these
+};
+
+struct Row {
+    double foot, top;
+    std::vector<Trapezoid> free;
+};
+
+// Where rows were taken together, edges begin and end inside of them: what is free over all of the height counts alone.
+std::vector<Trapezoid> free_throughout(const std::vector<std::pair<double, double>>& inside,
+                                       const std::vector<std::pair<double, double>>& edges, double foot) {
+    std::vector<Trapezoid> out;
+    for (const auto& whole : inside) {
+        std::vector<std::pair<double, double>> free{whole};
+        for (const auto& [from, to] : edges) {
             std::vector<std::pair<double, double>> left;
             for (const auto& [low, high] : free) {
-                if (run.high <= low || run.low >= high) {
+                if (to <= low || from >= high) {
                     left.emplace_back(low, high);
                     continue;
                 }
-                if (run.low > low) left.emplace_back(low, run.low);
-                if (run.high < high) left.emplace_back(run.high, high);
+                if (from > low) left.emplace_back(low, from);
+                if (to < high) left.emplace_back(to, high);
             }
             free = std::move(left);
         }
-        for (const auto& [low, high] : free) {
-            const Stretch whole{std::llround(std::ceil(low - 1e-6)), std::llround(std::floor(high + 1e-6))};
-            if (whole.second > whole.first) out.push_back(whole);
-        }
+        for (const auto& [low, high] : free) out.push_back({{low, 0, foot}, {high, 0, foot}, low, high});
     }
     return out;
 }
 
-Stretches both(const Stretches& a, const Stretches& b) {
-    Stretches out;
-    for (const auto& [low, high] : a) {
-        for (const auto& [from, to] : b) {
-            const Stretch shared{std::max(low, from), std::min(high, to)};
-            if (shared.second > shared.first) out.push_back(shared);
+using Segment = std::pair<Point, Point>;
+
+Row row_between(const std::vector<Segment>& edges, std::int64_t y0, std::int64_t y1) {
+    Row row{static_cast<double>(y0), static_cast<double>(y1), {}};
+    const double half = (row.foot + row.top) / 2;
+    std::vector<std::pair<double, Slant>> crossings;
+    std::vector<std::pair<double, double>> reaches;
+    bool corners = false;
+    for (const auto& [a, b] : edges) {
+        if (a.y == b.y) {
+            reaches.emplace_back(std::min(a.x, b.x), std::max(a.x, b.x));
+            corners = true;
+            continue;
+        }
+        const double slope = static_cast<double>(b.x - a.x) / static_cast<double>(b.y - a.y);
+        const Slant slant{static_cast<double>(a.x) + slope * (row.foot - static_cast<double>(a.y)), slope, row.foot};
+        const double from = slant(std::max(row.foot, static_cast<double>(std::min(a.y, b.y))));
+        const double to = slant(std::min(row.top, static_cast<double>(std::max(a.y, b.y))));
+        reaches.emplace_back(std::min(from, to), std::max(from, to));
+        corners = corners || std::min(a.y, b.y) > y0 || std::max(a.y, b.y) < y1;
+        if ((static_cast<double>(a.y) < half) != (static_cast<double>(b.y) < half))
+            crossings.emplace_back(slant(half), slant);
+    }
+    std::sort(crossings.begin(), crossings.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    if (corners) {
+        std::vector<std::pair<double, double>> inside;
+        for (std::size_t i = 0; i + 1 < crossings.size(); i += 2)
+            inside.emplace_back(crossings[i].first, crossings[i + 1].first);
+        row.free = free_throughout(inside, reaches, row.foot);
+        return row;
+    }
+    for (std::size_t i = 0; i + 1 < crossings.size(); i += 2) {
+        const Slant& l = crossings[i].second;
+        const Slant& r = crossings[i + 1].second;
+        row.free.push_back({l, r, std::max(l(row.foot), l(row.top)), std::min(r(row.foot), r(row.top))});
+    }
+    return row;
+}
+
+// Each row with the edges that run through it.
+std::vector<Row> rows_of(const Region& region) {
+    const std::vector<std::int64_t> ys = heights(region);
+    std::vector<std::vector<Segment>> edges(ys.empty() ? 0 : ys.size() - 1);
+    for (const Ring& ring : region.rings()) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Segment edge{ring[i], ring[(i + 1) % ring.size()]};
+            const auto [low, high] = std::minmax(edge.first.y, edge.second.y);
+            auto row = static_cast<std::size_t>(std::upper_bound(ys.begin(), ys.end(), low) - ys.begin() - 1);
+            // A level edge on a height of its own binds neither of its neighbours.
+            for (; row < edges.size() && (ys[row] < high || (low == high && ys[row] < low)); ++row)
+                edges[row].push_back(edge);
         }
     }
-    return out;
+    std::vector<Row> rows;
+    for (std::size_t i = 0; i < edges.size(); ++i) rows.push_back(row_between(edges[i], ys[i], ys[i + 1]));
+    return rows;
 }
+
+struct Found {
+    double area = 0, low = 0, high = 0, foot = 0, top = 0;
+};
+
+// The rectangle with its lower side in `under` and its upper side in `over`, between walls at `low` and `high`.
+class Pair {
+  public:
+    Pair(const Row& below, const Trapezoid& under, const Row& above, const Trapezoid& over, double low, double high)
+        : below_(below), above_(above), under_(under), over_(over), low_(low), high_(high), one_(&below == &above) {}
+
+    [[nodiscard]] double bound() const { return (above_.top - below_.foot) * widest(); }
+
+    [[nodiscard]] Found best() const {
+        constexpr double golden = 0.6180339887498949;
+        double from = below_.foot, to = below_.top;
+        double a = to - golden * (to - from), b = from + golden * (to - from);
+        Found at_a = with_foot(a), at_b = with_foot(b);
+        for (int round = 0; round < 64 && to - from > 0.25; ++round) {
+            if (at_a.area < at_b.area) {
+                from = a;
+                a = b;
+                at_a = at_b;
+                at_b = with_foot(b = from + golden * (to - from));
+            } else {
+                to = b;
+                b = a;
+                at_b = at_a;
+                at_a = with_foot(a = to - golden * (to - from));
+            }
+        }
+        Found best = at_a.area >= at_b.area ? at_a : at_b;
+        for (const double y : {below_.foot, below_.top}) {
+            if (const Found end = with_foot(y); end.area > best.area) best = end;
+        }
+        return best;
+    }
+
+  private:
+    // No rectangle of this pair is wider.
+    [[nodiscard]] double widest() const {
+        if (!one_) return high_ - low_;
+        return std::max(under_.right(below_.foot) - under_.left(below_.foot),
+                        under_.right(below_.top) - under_.left(below_.top));
+    }
+    [[nodiscard]] Found between(double foot, double top) const {
+        const double low = std::max({low_, under_.left(foot), over_.left(top)});
+        const double high = std::min({high_, under_.right(foot), over_.right(top)});
+        return {std::max(0.0, high - low) * std::max(0.0, top - foot), low, high, foot, top};
+    }
+    // The best upper side over that lower one: at an end of the row, where two walls meet, or where the area of a pair
+    // of walls is level.
+    [[nodiscard]] Found with_foot(double foot) const {
+        const double from = one_ ? std::max(foot, above_.foot) : above_.foot;
+        Found best = between(foot, above_.top);
+        const auto look = [&](double top) {
+            if (top <= from || top >= above_.top) return;
+            if (const Found f = between(foot, top); f.area > best.area) best = f;
+        };
+        if (const Found f = between(foot, from); f.area > best.area) best = f;
+        const double left = std::max(low_, under_.left(foot));
+        const double right = std::min(high_, under_.right(foot));
+        const Slant& l = over_.left;
+        const Slant& r = over_.right;
+        if (l.slope != 0) look(l.foot + (left - l.at_foot) / l.slope);
+        if (r.slope != 0) look(r.foot + (right - r.at_foot) / r.slope);
+        // (top - foot) (c + d top) is level at top = (foot - c / d) / 2.
+        const auto level = [&](double c, double d) {
+            if (d != 0) look((foot - c / d) / 2);
+        };
+        const double l0 = l.at_foot - l.slope * l.foot, r0 = r.at_foot - r.slope * r.foot;
+        level(right - l0, -l.slope);
+        level(r0 - left, r.slope);
+        level(r0 - l0, r.slope - l.slope);
+        return best;
+    }
+
+    const Row& below_;
+    const Row& above_;
+    const Trapezoid& under_;
+    const Trapezoid& over_;
+    double low_, high_;
+    bool one_;
+};
+
+// Walls that stand over every row from the first to the one at hand.
+struct Wall {
+    const Trapezoid* under;
+    double low, high;
+};
 
 double area(const Box& box) {
     return box.empty() ? 0 : static_cast<double>(box.width()) * static_cast<double>(box.height());
@@ -121,21 +241,39 @@ bool lies_in(const Box& box, const Region& region) {
 }
 
 Box largest_rectangle(const Region& region) {
-    const std::vector<std::int64_t> ys = heights(region);
-    std::vector<Stretches> strips;
-    for (std::size_t i = 0; i + 1 < ys.size(); ++i) strips.push_back(free_in(region, ys[i], ys[i + 1]));
-    Box best;
-    for (std::size_t i = 0; i < strips.size(); ++i) {
-        Stretches open = strips[i];
-        for (std::size_t j = i; j < strips.size() && !open.empty(); ++j) {
-            if (j > i) open = both(open, strips[j]);
-            for (const auto& [low, high] : open) {
-                const Box box{{low, ys[i]}, {high, ys[j + 1]}};
-                if (area(box) > area(best)) best = box;
+    const std::vector<Row> rows = rows_of(region);
+    Found best;
+    const auto look = [&](const Pair& pair) {
+        if (pair.bound() <= best.area) return;
+        if (const Found f = pair.best(); f.area > best.area * (1 + 1e-12)) best = f;
+    };
+    constexpr double anything = 1e18;
+    for (const Row& below : rows) {
+        std::vector<Wall> walls;
+        for (const Trapezoid& t : below.free) {
+            look({below, t, below, t, -anything, anything});
+            walls.push_back({&t, t.left(below.top), t.right(below.top)});
+        }
+        for (std::size_t j = static_cast<std::size_t>(&below - rows.data()) + 1; j < rows.size() && !walls.empty(); ++j) {
+            const Row& above = rows[j];
+            std::vector<Wall> on;
+            for (const Wall& wall : walls) {
+                if ((rows.back().top - below.foot) * (wall.high - wall.low) <= best.area) continue;
+                for (const Trapezoid& t : above.free) {
+                    const double low = std::max(wall.low, t.left(above.foot));
+                    const double high = std::min(wall.high, t.right(above.foot));
+                    if (high <= low) continue;
+                    look({below, *wall.under, above, t, low, high});
+                    const Wall next{wall.under, std::max(low, t.low), std::min(high, t.high)};
+                    if (next.high > next.low) on.push_back(next);
+                }
             }
+            walls = std::move(on);
         }
     }
-    return best.empty() ? best : evened(best, region);
+    const Box box{{std::llround(std::ceil(best.low - 1e-6)), std::llround(std::ceil(best.foot - 1e-6))},
+                  {std::llround(std::floor(best.high + 1e-6)), std::llround(std::floor(best.top + 1e-6))}};
+    return box.empty() ? Box{} : evened(box, region);
 }
 
 }  // namespace skarvel

@@ -2,11 +2,13 @@
 //
 // Room: the largest upright rectangle inside a region.
 //
-// The region is cut into level strips at the heights of its corners. In a strip, what lies between neighbouring edges
-// is free over the strip's whole height as far as both edges allow; running a set of free stretches upwards from each
-// strip finds the best rectangle that begins there. Exact for outlines of straight level and upright edges, and else as
-// fine as the strips: where a region has more corners than `most_strips`, strips between them are taken together, which
-// never gives a rectangle that leaves the region. Ties go to the lowest, then the leftmost.
+// Between two neighbouring heights of corners the region is a row of trapezoids. A rectangle whose lower side lies in
+// one row and whose upper side lies in another is as wide as the upright walls between them and the slanted edges of
+// those two rows allow: the width is a concave function of both heights, so that the area has one maximum for each pair
+// of trapezoids, found by a golden section over the lower side with the upper one solved exactly. Pairs that cannot
+// beat the best so far are not looked at. Exact to the grid for polygons with holes of up to `most_heights` different
+// heights of corners; with more, the rows between them are taken together, which never gives a rectangle that leaves
+// the region. Ties go to the lowest, then the leftmost.
 #pragma once
 
 #include "geometry/region.h"

@@ -137,22 +137,43 @@ std::vector<Suspect> suspects(const Given& given) {
     return found;
 }
 
+constexpr double three_spreads = 9;
+
 void accuse(const Given& given, TapePlan& plan) {
-    constexpr double three_spreads = 9;
     constexpr double nearly_as_well = 4;
     const Fitted open = fit(given, open_minded(given));
     const double whole = fit(given, usual_board).cost;
     std::vector<Suspect> found = suspects(given);
     if (found.size() < 3) return;
     const bool disagree = open.cost > three_spreads;
-    // Three widths that only a strangely tapered and bowed board explains.
-    const bool strange = given.has(Reading::Middle) && whole > 16 && found.front().cost + three_spreads < whole;
+    // Three widths that only a strangely tapered and bowed board explains; an even taper is a board like any other.
+    const bool strange = given.has(Reading::Middle) && std::abs(open.at[Bow]) > 2 * given.spread && whole > 16 &&
+                         found.front().cost + three_spreads < whole;
     if (!disagree && !strange) return;
     for (const Suspect& s : found) {
         if (s.cost <= found.front().cost + nearly_as_well && plan.cannot_be.size() < 3)
             plan.cannot_be.push_back(s.reading);
     }
     plan.should_be = Length::from_mm(found.front().should_be);
+}
+
+// How far off a size that was found may be from the one that the board goes by, as a share of it.
+constexpr double most_off = 0.25;
+constexpr double least_off = 12.7;  // mm
+
+bool no_board(const Given& given, const Fitted& found) {
+    const Vector& v = found.at;
+    const auto wild = [](double mm, double named) {
+        return mm <= 0 || (named > 0 && std::abs(mm - named) > std::max(least_off, most_off * named));
+    };
+    return found.cost > three_spreads || wild((v[BottomX] + v[TopRightX] - v[TopLeftX]) / 2, given.width) ||
+           wild((v[TopLeftY] + v[TopRightY]) / 2, given.length);
+}
+
+// What four sides and one diagonal cannot decide.
+bool one_diagonal(const Given& given) {
+    return given.has(Reading::Rising) != given.has(Reading::Falling) && given.has(Reading::Left) &&
+           given.has(Reading::Right) && given.has(Reading::Bottom) && given.has(Reading::Top);
 }
 
 std::int64_t grid_of(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
@@ -174,7 +195,17 @@ TapePlan reconstruct(const Readings& readings, Length length, Length width) {
     }
     accuse(given, plan);
     if (!plan.cannot_be.empty()) given.mm.at(static_cast<std::size_t>(plan.cannot_be.front())).reset();
-    const Vector v = fit(given, open_minded(given)).at;
+    Fitted found = fit(given, open_minded(given));
+    if (no_board(given, found) && length > Length{} && width > Length{}) {
+        plan.refused = true;
+        plan.problems.push_back({{"tape.no-board", {{"length", length}, {"width", width}}},
+                                 Station::Blank,
+                                 {"tape.measure-again", {}},
+                                 Mark::Stop});
+        given.mm = {};
+        found = fit(given, open_minded(given));
+    }
+    const Vector& v = found.at;
     plan.corners = {Point{0, 0}, Point{grid_of(v[BottomX]), 0}, Point{grid_of(v[TopRightX]), grid_of(v[TopRightY])},
                     Point{grid_of(v[TopLeftX]), grid_of(v[TopLeftY])}};
     plan.bow = Length::from_mm(v[Bow]);
@@ -191,6 +222,7 @@ TapePlan reconstruct(const Readings& readings, Length length, Length width) {
     plan.skew = Length::from_mm((v[TopLeftX] + v[TopRightX] - v[BottomX]) / 2);
     const auto size = [](Length l) { return l < Length{} ? -l : l; };
     const Length least = readings.tolerance.value;
+    plan.bows = size(plan.bow) > least;
     plan.from_centre = size(plan.taper) > least || size(plan.bow) > least;
     if (size(plan.taper) > least)
         plan.words.push_back(
@@ -201,11 +233,17 @@ TapePlan reconstruct(const Readings& readings, Length length, Length width) {
     if (given.has(Reading::Rising) || given.has(Reading::Falling)) {
         // What a square laid on the lower end shows across the board's width.
         const Length lean = Length::from_mm(plan.skew.in_mm() * v[BottomX] / std::max(1.0, std::max(left, right)));
+        if (size(lean) > least && one_diagonal(given))
+            plan.problems.push_back({{"tape.one-diagonal", {{"by", size(lean)}}},
+                                     Station::Blank,
+                                     {"tape.other-diagonal", {}},
+                                     Mark::Look});
         if (size(lean) > least)
             plan.words.push_back({plan.skew > Length{} ? "tape.leans-right" : "tape.leans-left", {{"by", size(lean)}}});
     }
-    if (size(plan.bow) > least)
+    if (plan.bows)
         plan.words.push_back({plan.bow > Length{} ? "tape.bows-out" : "tape.bows-in", {{"by", size(plan.bow)}}});
+    if (plan.refused) return plan;
     if (plan.words.empty()) plan.words.push_back({"tape.true", {{"by", least}}});
     plan.words.push_back({plan.from_centre ? "tape.from-centre" : "tape.from-edge", {}});
     return plan;

@@ -6,7 +6,8 @@
 // Weight is volume times density. Tipping, by moments about the edge of the base: it goes over at the angle
 // atan(a / h), a the distance from the edge to the centre of gravity, h its height; a push at the top of height H does
 // it with F = m g a / H; weight laid low down, over the base, holds it against a given push where (m + m') g a = F H. A
-// leaning board of foot distance d stands at sin t = d / H and comes away with F = m g tan t / 2.
+// leaning board of foot distance d stands at sin t = d / H and comes away with F = m g tan t / 2. H is that of the whole,
+// with what is round and under the panel. Hangers go where there is wood, above the centre of gravity and even about it.
 #pragma once
 
 #include <array>
@@ -14,6 +15,7 @@
 #include <string>
 #include <vector>
 
+#include "blank/building.h"
 #include "geometry/region.h"
 #include "measure/reading.h"
 #include "text/reason.h"
@@ -43,7 +45,7 @@ constexpr auto words_of(Holds) { return std::array{"hung", "legs", "leaning", "s
 struct Holding {
     Holds way = Holds::Hung;
     Measure base{"12 in", Length::inches(12)};  ///< depth of legs, width of a pot, a leaning board's foot from the wall
-    Measure under{"0 in", {}};                  ///< how far the blank's lower edge is above the ground
+    Measure under{"0 in", {}};                  ///< from the ground to the lowest edge, that of a frame or backing too
     int ballast_grams = 0;                      ///< laid low down: sand in the pot, a weight on the feet
     friend bool operator==(const Holding&, const Holding&) = default;
 };
@@ -71,6 +73,7 @@ struct Weighed {
     std::vector<HangPoint> points;
     std::optional<Tipping> tipping;
     std::vector<Reason> cautions;
+    std::vector<Problem> problems;  ///< of how it is to be held
     [[nodiscard]] int total() const { return grams + frame_grams + backing_grams; }
     friend bool operator==(const Weighed&, const Weighed&) = default;
 };
@@ -82,9 +85,7 @@ struct ToWeigh {
     Region outline;
     Length thickness;
     std::string material;
-    double frame_cm3 = 0;
-    double backing_cm3 = 0;
-    std::string backing_material;
+    Built built;
     Holding holding;
 };
 

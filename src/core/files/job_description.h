@@ -79,7 +79,7 @@ struct Described<Frame> {
     static constexpr std::tuple fields{
         must("kind", &Frame::kind),     must("stock", &Frame::stock),         must("seen", &Frame::seen),
         must("rebate", &Frame::rebate), must("clearance", &Frame::clearance), must("sizeIs", &Frame::size_is),
-        must("raised", &Frame::raised), must("before", &Frame::before),
+        must("raised", &Frame::raised), must("before", &Frame::before),       may("depth", &Frame::depth),
     };
 };
 

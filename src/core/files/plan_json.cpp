@@ -275,6 +275,12 @@ std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const
                               {"shopping", items}});
     }
     j["saw"] = Json::array();
+    for (const SheetGood& g : plan.sheet_goods)
+        j["sheetGoods"].push_back({{"what", w.say(g.cut.what)},
+                                   {"of", g.of},
+                                   {"material", g.material},
+                                   {"length", g.cut.length.in_mm()},
+                                   {"width", g.cut.width->in_mm()}});
     for (const SawPlan& s : plan.saw) j["saw"].push_back(w.saw(s));
     if (plan.post) {
         j["post"] = {{"sawn", plan.post->sawn.in_mm()}, {"arms", Json::array()}, {"steps", w.says(plan.post->steps)}};

@@ -243,18 +243,31 @@ Job recolour_part(const Job& job, FaceAt at, std::size_t art, std::size_t part, 
     });
 }
 
+namespace {
+
+// What a proposal takes the place of.
+bool gives_way(const Text& t) { return !t.locked && !t.up && t.arrangement != Arrangement::Arc; }
+
+}  // namespace
+
+const Text& text_like(const Face& face) {
+    const auto& texts = face.lettering.texts;
+    const auto first = std::find_if(texts.begin(), texts.end(), gives_way);
+    return first == texts.end() ? texts.front() : *first;
+}
+
 Job take_proposal(const Job& job, FaceAt at, const Proposal& proposal, const ComposeWish& wish) {
     return changed(job, at, [&](Face& face, Job& out) {
         auto& texts = face.lettering.texts;
-        const auto goes = [](const Text& t) { return !t.locked && !t.up && t.arrangement != Arrangement::Arc; };
-        const auto first = std::find_if(texts.begin(), texts.end(), goes);
-        const Text like = first == texts.end() ? texts.front() : *first;
+        const auto first = std::find_if(texts.begin(), texts.end(), gives_way);
+        ComposeWish as = wish;
+        as.like = text_like(face);
         std::vector<Text> kept;
-        std::copy_if(texts.begin(), texts.end(), std::back_inserter(kept), [&](const Text& t) { return !goes(t); });
-        std::vector<Text> lines = texts_of(proposal, wish, like);
+        std::copy_if(texts.begin(), texts.end(), std::back_inserter(kept), [&](const Text& t) { return !gives_way(t); });
+        std::vector<Text> lines = texts_of(proposal, as);
         // The first line goes on as the text that it takes the place of, the others are new.
         for (Text& line : lines)
-            line.id = first != texts.end() && &line == &lines.front() ? like.id : new_thing_id(out);
+            line.id = first != texts.end() && &line == &lines.front() ? as.like.id : new_thing_id(out);
         lines.insert(lines.end(), kept.begin(), kept.end());
         if (!lines.empty()) texts = std::move(lines);
     });

@@ -44,6 +44,8 @@ Job drop_part(const Job& job, FaceAt at, std::size_t art, std::size_t part);
 /// It takes the colour that comes after `now` on its face.
 Job recolour_part(const Job& job, FaceAt at, std::size_t art, std::size_t part, const ColourId& now);
 
+/// The text whose look the lines of a proposal take over: the first that they take the place of.
+const Text& text_like(const Face& face);
 /// All unlocked texts of the column make way for the lines of a proposal.
 Job take_proposal(const Job& job, FaceAt at, const Proposal& proposal, const ComposeWish& wish);
 

@@ -264,7 +264,10 @@ class Run {
     void saw() {
         for (const Drawn& d : drawn_) {
             for (const Cut& cut : d.plan.blank->cuts) {
-                if (cut.width) continue;
+                if (cut.width) {
+                    take_sheet_good(d, cut);
+                    continue;
+                }
                 auto at = std::find_if(out_.saw.begin(), out_.saw.end(),
                                        [&](const SawPlan& s) { return s.stock == cut.stock; });
                 if (at == out_.saw.end()) at = out_.saw.insert(out_.saw.end(), SawPlan{cut.stock, {}, {}, {}});
@@ -281,6 +284,19 @@ class Run {
             const auto boards = boards_to_buy(s.stock, s.cuts, s.cutting);
             if (boards && !drawn_.empty()) drawn_.front().colours.front().shopping.push_back(*boards);
         }
+    }
+
+    void take_sheet_good(const Drawn& d, const Cut& cut) {
+        const bool built = d.sign.blank.backing || d.sign.blank.frame.kind != FrameKind::None;
+        if (!built) return;
+        const auto known = std::find_if(trade_.materials.begin(), trade_.materials.end(),
+                                        [&](const Material& m) { return m.id == cut.stock; });
+        const std::string material = known == trade_.materials.end() ? cut.stock : known->name;
+        out_.sheet_goods.push_back({cut, material, job_.signs.size() > 1 ? label_of(d.sign) : std::string()});
+        if (cut.what.id != "cuts.backing" || d.plan.at.face != 0) return;
+        drawn_.front().colours.front().shopping.push_back(
+            {{"buy.backing", {{"material", material}}},
+             {"buy.size", {{"length", cut.length}, {"width", *cut.width}}}});
     }
 
     void stand() {

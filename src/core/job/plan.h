@@ -35,6 +35,14 @@ struct SawPlan {
     friend bool operator==(const SawPlan&, const SawPlan&) = default;
 };
 
+/// What is cut from sheet goods or from a panel, which no plan of lengths saws.
+struct SheetGood {
+    Cut cut;  ///< with a width
+    std::string material;  ///< as it is called
+    std::string of;        ///< the sign it is for, where there are several
+    friend bool operator==(const SheetGood&, const SheetGood&) = default;
+};
+
 /// One face, whatever colours it has.
 struct FacePlan {
     FaceId id;
@@ -77,6 +85,7 @@ struct ColourPlan {
 struct Plan {
     std::vector<ColourPlan> colours;  ///< of every face of every sign, in order
     std::vector<SawPlan> saw;
+    std::vector<SheetGood> sheet_goods;  ///< as soon as more than blanks alone is to be cut
     std::optional<PostPlan> post;
     int loads_saved = 0;         ///< by cutting colours and signs together
     std::vector<FilmCost> film;  ///< that is still to be cut, over all signs

@@ -19,14 +19,6 @@ void cross(Sheet& sheet, PagePoint at, double size) {
     sheet.line({{at.x, at.y - size}, {at.x, at.y + size}}, 0.25);
 }
 
-// The arc that a string draws, where it lies on or near the blank.
-void string_line(Sheet& sheet, const Drawn& drawn, const Pin& pin, const Box& face) {
-    const PagePoint from = drawn.at(pin.at);
-    const double angle = pin.at.y * 2 > face.high.y ? 0.9 : 1.3;
-    const double reach = pin.string.in_mm() / (grid_nm * 1e-6) * drawn.per_unit;
-    sheet.line({from, {from.x + reach * std::cos(angle), from.y - reach * std::sin(angle)}}, 0.15, false, true);
-}
-
 Page marking_sheet(const Printing& on, const ColourPlan& colour) {
     const Shop& shop = on.shop;
     const Sign& sign = on.job.signs[colour.face->at.sign];
@@ -52,7 +44,7 @@ Page marking_sheet(const Printing& on, const ColourPlan& colour) {
         sheet.line({drawn.at(line.from), drawn.at(line.to)}, 0.2, false, true);
     for (const Pin& pin : colour.face->marking.pins) {
         cross(sheet, drawn.at(pin.at), 2);
-        string_line(sheet, drawn, pin, b.face);
+        sheet.line({drawn.at(pin.at), drawn.at(pin.to)}, 0.15, false, true);
     }
     for (const HangPoint& point : b.weight.points) cross(sheet, drawn.at(point.at), 1.4);
     dimension(sheet, {drawn.at(b.face.low).x, drawn.bottom + 4}, {drawn.at(b.face.high).x, drawn.bottom + 4},
@@ -150,6 +142,21 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Printing& on) {
     sheet.y += 4;
 }
 
+void sheet_goods_part(Sheet& sheet, const std::vector<SheetGood>& goods, const Printing& on) {
+    if (goods.empty()) return;
+    sheet.text(margin_mm, sheet.y, on.say("sheet.from-sheets"), large, true);
+    sheet.y += 7;
+    for (const SheetGood& g : goods) {
+        sheet.text(margin_mm + 4, sheet.y,
+                   fmt::format("{}{}, {}", g.of.empty() ? "" : g.of + ": ", on.say(g.cut.what), g.material));
+        sheet.text(sheet.right(), sheet.y,
+                   show_number(g.cut.length, on.shop.display) + " x " + show(*g.cut.width, on.shop.display), body, true,
+                   Align::Right);
+        sheet.y += 5;
+    }
+    sheet.y += 4;
+}
+
 }  // namespace
 
 std::vector<Page> building_sheets(const Printing& on) {
@@ -161,7 +168,7 @@ std::vector<Page> building_sheets(const Printing& on) {
             worth_a_page(job.signs[colour.face->at.sign].blank, colour))
             pages.push_back(marking_sheet(on, colour));
     }
-    const bool frames = std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
+    const bool frames = !plan.sheet_goods.empty() || std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
         return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });
     });
     if (!frames && !plan.post) return pages;
@@ -174,6 +181,11 @@ std::vector<Page> building_sheets(const Printing& on) {
             }
             saw_part(sheet, saw, on);
         }
+        if (sheet.full(20 + 5 * static_cast<double>(plan.sheet_goods.size()))) {
+            pages.push_back(sheet.take());
+            sheet = Sheet(on, on.say("sheet.cut-list"));
+        }
+        sheet_goods_part(sheet, plan.sheet_goods, on);
     }
     if (plan.post) {
         sheet.text(margin_mm, sheet.y, on.say("sheet.post", {{"length", plan.post->sawn}}), large, true);
