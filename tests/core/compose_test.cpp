@@ -164,7 +164,7 @@ TEST_CASE("every proposal, on every kind of blank, keeps its bounds when it is t
 TEST_CASE("of twenty-four words no way to break them does better, and no quicker way is taken") {
     std::mt19937 any(7);
     const std::vector<std::string> words{"PULL", "TOGETHER", "REST", "EVENING", "TIDE", "HOME", "OARS", "MOORING"};
-    for (int saying_number = 0; saying_number < 16; ++saying_number) {
+    for (int saying_number = 0; saying_number < 9; ++saying_number) {
         std::string saying;
         for (int i = 0; i < 24; ++i) saying += words[any() % words.size()] + " ";
         std::vector<std::size_t> stress;

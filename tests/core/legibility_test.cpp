@@ -71,6 +71,10 @@ TEST_CASE("narrow typefaces, scripts, tight letters and close lines are named") 
     CHECK(said(job).contains("reading.lines-close"));
     lettering(job).line_gap = measure("4");
     CHECK(said(job).contains("reading.lines-far"));
+    lettering(job).letter_gap = measure("0");
+    CHECK(said(job).contains("reading.tight"));  // pairs of this typeface are nearer than a tenth of their height
+    lettering(job).letter_gap = measure("5/8");
+    CHECK_FALSE(said(job).contains("reading.tight"));
     lettering(job).letter_gap = measure("2");
     CHECK(said(job).contains("reading.loose"));
     lettering(job).typeface = typeface("Bebas Neue");

@@ -1,9 +1,11 @@
 // What is printed says what is planned: every number on a sheet can be found in the plan.
+#include <map>
 #include <set>
 
 #include "job/commands.h"
 #include "sheets/sheets.h"
-#include "support.h"
+#include "sheets/page_text.h"
+#include "support_blank.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -147,22 +149,51 @@ TEST_CASE("the proof shows every word large, with a line to sign") {
     CHECK(says(text_of(pages, "Proof"), "read and right"));
 }
 
-TEST_CASE("a long schedule goes on on another page") {
+TEST_CASE("of forty signs nothing runs off a page, and none is left out") {
     Job job = porch_board();
-    for (int i = 0; i < 7; ++i) {
+    Sign& first = job.signs.front();
+    first.blank = blank_of(Kind::Panel, "9", "5");
+    first.blank.stands = Stands::Level;
+    first.blank.frame.kind = FrameKind::Butt;
+    first.blank.holding.way = Holds::Stake;
+    first.faces.front().lettering.main().words = "TEA";
+    first.faces.front().lettering.main().arrangement = Arrangement::Level;
+    for (int i = 1; i < 40; ++i) {
         Sign sign = job.signs.front();
         make_new(job, sign);
+        sign.faces.front().lettering.main().words = "QUAY " + std::to_string(i);
+        // No two frames alike: each has rows of its own on the cut list.
+        sign.blank.length = measure_of(9_in + Length::sixtyfourths(5 * i), {});
         job.signs.push_back(sign);
     }
-    int schedules = 0;
     const std::vector<Page> pages = pages_of(job);
+    const PageText widths(library());
+    std::map<std::string, int> of_title;
+    std::set<std::string> proof, cuts;
     for (const Page& page : pages) {
-        schedules += page.title == "Schedule" ? 1 : 0;
+        ++of_title[page.title];
         for (const auto& mark : page.marks) {
-            if (const auto* run = std::get_if<TextRun>(&mark)) CHECK(run->at.y < page.height_mm - 5);
+            const auto* run = std::get_if<TextRun>(&mark);
+            if (run == nullptr) continue;
+            CHECK(run->at.y < page.height_mm - 5);
+            const double wide = widths.width(run->text, run->size_mm, run->bold);
+            const double left = run->align == Align::Left    ? run->at.x
+                                : run->align == Align::Right ? run->at.x - wide
+                                                             : run->at.x - wide / 2;
+            INFO(page.title << ": " << run->text);
+            CHECK(left > 0);
+            CHECK(left + wide < page.width_mm);
+            if (page.title.starts_with("Proof")) proof.insert(run->text);
+            if (page.title.starts_with("Cut list")) cuts.insert(run->text.substr(0, run->text.find(':')));
         }
     }
-    CHECK(schedules > 2);
+    CHECK(of_title["Schedule, continued"] > 4);
+    CHECK(of_title["Cut list, continued"] > 0);
+    for (int i = 1; i < 40; ++i) {
+        const std::string name = "QUAY " + std::to_string(i);
+        CHECK(proof.contains(name));
+        CHECK(cuts.contains("2 x " + name));
+    }
 }
 
 TEST_CASE("an arch is marked out on a sheet that a maker can follow") {

@@ -209,6 +209,21 @@ TEST_CASE("drawings come out as librsvg draws them") {
     }
 }
 
+TEST_CASE("a waist between two arcs is as wide as it was drawn, however fine the arcs are") {
+    for (const int chords : {8, 16, 60, 240}) {
+        Ring ring;
+        for (const double side : {-1.0, 1.0}) {
+            for (int i = 0; i <= chords; ++i) {
+                const double angle = -1 + 2.0 * i / chords;
+                // Circles of 10 mm beside the waist, 1.00 mm apart.
+                ring.push_back({std::llround(8000 * side * (10.5 - 10 * std::cos(angle))),
+                                std::llround(8000 * -side * 10 * std::sin(-angle))});
+            }
+        }
+        CHECK(thinnest(Region::from_rings({ring})).in_mm() == Approx(1).margin(0.0005));
+    }
+}
+
 TEST_CASE("stroke widths agree with the inner buffers of GEOS") {
     // GEOS's own verdict: where a shape shrunk by half the width falls apart or vanishes, a stroke is no wider.
     const auto geos = GEOS_init_r();

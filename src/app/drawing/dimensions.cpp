@@ -283,7 +283,7 @@ void Drawing::size_callouts(const ColourPlan& plan, const Blank& blank) {
             const FramePlan& frame = plan.face->blank->frame;
             const std::int64_t over = (to_grid(y_axis ? frame.over_up : frame.over_across) - length) / 2;
             const std::int64_t cover = to_grid(y_axis ? frame.cover_up : frame.cover_across);
-            const bool framed = blank.frame.kind != FrameKind::None;
+            const bool framed = blank.frame.kind != FrameKind::None && !frame.on_backing;
             const std::int64_t out = !framed                                  ? 0
                                      : blank.frame.size_is == SizeIs::OverAll ? over
                                      : blank.frame.size_is == SizeIs::Free    ? -cover
@@ -295,7 +295,7 @@ void Drawing::size_callouts(const ColourPlan& plan, const Blank& blank) {
 }
 
 QString Drawing::size_prefix(const Blank& blank) {
-    if (blank.frame.kind == FrameKind::None) return {};
+    if (blank.frame.kind == FrameKind::None || (blank.backing && goes_round(blank.frame.kind))) return {};
     return blank.frame.size_is == SizeIs::OverAll ? in_words("on-drawing.over-all")
            : blank.frame.size_is == SizeIs::Free  ? in_words("on-drawing.free")
                                                   : in_words("on-drawing.bare");

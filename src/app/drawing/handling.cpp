@@ -191,6 +191,21 @@ void Handling::paint(QPainter& p, const FaceView& view) const {
         lines.lineTo(view.at({face.high.x, snap_->line_y}));
     }
     cased(p, lines, QPen(t.chalk, 1, Qt::DashLine));
+    const auto touched = touched_by(*plan()->face->lettering, thing->id, offset());
+    if (touched.empty()) return;
+    // Said at once, beside what is dragged.
+    QStringList names;
+    for (const std::size_t i : touched)
+        names << QString::fromStdString(desk_.face().lettering.texts[i].words).section('\n', 0, 0);
+    p.setFont(Theme::font(15, QFont::DemiBold));
+    const QString words = in_words("on-drawing.touches", {{"others", names.join(", ")}});
+    QRectF tag(r.topLeft() - QPointF(0, Theme::px(30)),
+               QSizeF(p.fontMetrics().horizontalAdvance(words) + 16, Theme::px(26)));
+    if (tag.top() < 0) tag.moveTop(r.bottom() + 4);
+    p.fillRect(tag, t.sheet);
+    p.setPen(QPen(t.ochre, 1));
+    p.drawRect(tag);
+    p.drawText(tag, Qt::AlignCenter, words);
 }
 
 }  // namespace skarvel

@@ -168,6 +168,8 @@ void where_it_stands(TextForm& text, FaceForm& face) {
     text.tray().add_decision(row);
     text.offer(in_words("word.back-where-it-stands"),
                [&desk] { desk.apply(unhang_thing(desk.job(), desk.at(), desk.thing_at())); });
+    text.tick(in_words("lettering-tray.its-place-in-the"), lens(&Text::keeps_place),
+              [](const Text& t) { return t.up.has_value(); });
     text.tick(in_words("word.locked-in-place"), lens(&Text::locked));
     text.tick(in_words("lettering-tray.each-line-as-wide"), lens(&Text::to_shape));
     face.tick(in_words("lettering-tray.column-a-little-above"), lens(&Face::lettering, &Lettering::optical_centre));

@@ -180,7 +180,7 @@ class Circles {
     template <class Do>
     void each_sample(double limit, bool ink, Do what) {
         constexpr double most = 64;
-        constexpr double turns = 0.17;  // sine of 10 degrees: gentler corners are covered by their edges
+        constexpr double turns = 1e-4;  // sine: edges that go on straight have no corner
         const double side = ink ? 1 : -1;
         for (const Edge& e : edges_) {
             const double count = std::clamp(std::ceil(e.length / limit), 2.0, most);

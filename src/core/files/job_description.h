@@ -250,6 +250,7 @@ struct Described<Text> {
         may("toShape", &Text::to_shape),
         may("across", &Text::across),
         may("up", &Text::up),
+        may("keepsPlace", &Text::keeps_place),
         may("locked", &Text::locked),
         may("nudges", &Text::nudges),
         must("colour", &Text::colour),

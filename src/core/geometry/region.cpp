@@ -333,6 +333,38 @@ Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, 
     return run(cl::ctUnion, out, {}, cl::pftNonZero);
 }
 
+Length apart(const Region& a, const Region& b) {
+    if (touch(a, b)) return {};
+    // Of two outlines that do not meet, a corner of one is nearest to an edge of the other.
+    double least = std::numeric_limits<double>::max();
+    const auto from_corners = [&](const Region& corners, const Region& edges) {
+        const Box box = corners.bounds();
+        for (const Ring& ring : edges.rings()) {
+            for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+                const auto ax = static_cast<double>(ring[j].x), ay = static_cast<double>(ring[j].y);
+                const auto dx = static_cast<double>(ring[i].x) - ax, dy = static_cast<double>(ring[i].y) - ay;
+                const double length = dx * dx + dy * dy;
+                const auto off = [](double low, double high, double first, double second) {
+                    return std::max({0.0, first - high, low - second});
+                };
+                if (off(std::min(ax, ax + dx), std::max(ax, ax + dx), static_cast<double>(box.low.x),
+                        static_cast<double>(box.high.x)) >= least)
+                    continue;
+                for (const Ring& other : corners.rings()) {
+                    for (const Point& p : other) {
+                        const double px = static_cast<double>(p.x) - ax, py = static_cast<double>(p.y) - ay;
+                        const double t = length == 0 ? 0 : std::clamp((px * dx + py * dy) / length, 0.0, 1.0);
+                        least = std::min(least, std::hypot(px - t * dx, py - t * dy));
+                    }
+                }
+            }
+        }
+    };
+    from_corners(a, b);
+    from_corners(b, a);
+    return from_grid(std::llround(least));
+}
+
 Length reach_over(const Region& shape, const Region& within) {
     constexpr double speck_mm2 = 0.01;
     const Region off = subtract(shape, within);

@@ -146,6 +146,8 @@ std::vector<Region> islands(const Region& shape);
 std::vector<Region> holes(const Region& shape);
 /// How far `shape` reaches over the edge of `within`; nothing but rounding counts as zero.
 Length reach_over(const Region& shape, const Region& within);
+/// The shortest way from one to the other, between their outlines; nothing where they meet. Both must hold something.
+Length apart(const Region& a, const Region& b);
 /// Whether the two overlap or meet in a line or a point.
 bool touch(const Region& a, const Region& b);
 

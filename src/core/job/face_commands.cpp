@@ -41,6 +41,13 @@ Hangs hangs_of(Face& face, const ThingId& id) {
     return {};
 }
 
+// What leaves the column for the first time leaves its place there free: the others stay where they are.
+void leave_column(Face& face, const ThingId& id) {
+    for (Text& t : face.lettering.texts) {
+        if (t.id == id && !t.up) t.keeps_place = true;
+    }
+}
+
 }  // namespace
 
 std::vector<PlacedThing> things_on(const Face& face, const ColourPlan& plan) {
@@ -278,7 +285,9 @@ Job hang_thing(const Job& job, FaceAt at, const ThingId& id, std::optional<Hang>
         const Hangs h = hangs_of(face, id);
         if (h.across == nullptr) return;
         if (across) *h.across = std::move(across);
-        if (up) *h.up = std::move(up);
+        if (!up) return;
+        leave_column(face, id);
+        *h.up = std::move(up);
     });
 }
 
@@ -288,6 +297,9 @@ Job unhang_thing(const Job& job, FaceAt at, const ThingId& id) {
         if (h.across == nullptr) return;
         h.across->reset();
         h.up->reset();
+        for (Text& t : face.lettering.texts) {
+            if (t.id == id) t.keeps_place = false;
+        }
     });
 }
 
@@ -305,7 +317,9 @@ Job nudge_thing(const Job& job, FaceAt at, const ColourPlan& plan, const ThingId
             if (thing.id != id) continue;
             if (across != Length{})
                 *h.across = moved_by(*h.across, thing.box, plan.face->blank->face, Axis::X, across, display);
-            if (up != Length{}) *h.up = moved_by(*h.up, thing.box, plan.face->blank->face, Axis::Y, up, display);
+            if (up == Length{}) continue;
+            leave_column(face, id);
+            *h.up = moved_by(*h.up, thing.box, plan.face->blank->face, Axis::Y, up, display);
         }
     });
 }
@@ -342,6 +356,7 @@ Job spread_things(const Job& job, FaceAt at, const ColourPlan& plan, Axis axis, 
             const Point by = axis == Axis::X ? Point{off, 0} : Point{0, off};
             outer->box = {outer->box.low + by, outer->box.high + by};
             const Hangs h = hangs_of(face, outer->id);
+            if (axis == Axis::Y) leave_column(face, outer->id);
             (axis == Axis::X ? *h.across : *h.up) = hang;
         }
         const auto hangs = spread(things, axis, display);

@@ -99,23 +99,95 @@ double open_area(const Profile& a, const Profile& b, double depth, double row) {
     return area;
 }
 
-// Least distance along the line, rows nearer than `near` counting for one another.
-double distance(const Profile& a, const Profile& b, double near, double row) {
-    const int reach = std::min(rows, static_cast<int>(std::ceil(near / row)));
-    double least = 4 * rows * row;  // as good as apart
-    for (int i = 0; i < rows; ++i) {
-        if (std::isnan(a.high[static_cast<std::size_t>(i)])) continue;
-        for (int k = std::max(0, i - reach); k <= std::min(rows - 1, i + reach); ++k) {
-            const double left = b.low[static_cast<std::size_t>(k)];
-            if (!std::isnan(left)) least = std::min(least, left - a.high[static_cast<std::size_t>(i)]);
+// Where a ring's outline lies on the line of reading (`along`) at each height of a band.
+struct Flat {
+    std::vector<std::pair<double, double>> from, to;  // chords: (along, across)
+};
+
+Flat flat_of(const Region& region, double dx, double dy, bool down) {
+    Flat out;
+    const auto point = [&](Point p) {
+        const double x = grid_to_mm(p.x) + dx;
+        const double y = grid_to_mm(p.y) + dy;
+        return down ? std::pair(-y, x) : std::pair(x, y);
+    };
+    for (const Ring& ring : region.rings()) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            out.from.push_back(point(ring[i]));
+            out.to.push_back(point(ring[(i + 1) % ring.size()]));
         }
+    }
+    return out;
+}
+
+// How far the outline reaches at that height: the most of it, or the least.
+std::optional<double> reach(const Flat& flat, double across, bool most) {
+    std::optional<double> out;
+    for (std::size_t i = 0; i < flat.from.size(); ++i) {
+        const auto& [u0, v0] = flat.from[i];
+        const auto& [u1, v1] = flat.to[i];
+        if (std::min(v0, v1) > across || std::max(v0, v1) < across) continue;
+        const double u = v0 == v1 ? (most ? std::max(u0, u1) : std::min(u0, u1))
+                                  : u0 + (u1 - u0) * (across - v0) / (v1 - v0);
+        out = !out ? u : most ? std::max(*out, u) : std::min(*out, u);
+    }
+    return out;
+}
+
+// By how much the second must move along the line so that it keeps clear of the first; less than nothing where it is
+// farther off. Between corners both outlines are straight, so that corners tell.
+double must_move(const Flat& first, const Flat& second, double otherwise) {
+    std::optional<double> most;
+    const auto at = [&](double across) {
+        const auto end = reach(first, across, true);
+        const auto begin = reach(second, across, false);
+        if (end && begin) most = std::max(most.value_or(*end - *begin), *end - *begin);
+    };
+    for (const auto& [along, across] : first.from) at(across);
+    for (const auto& [along, across] : second.from) at(across);
+    return most.value_or(otherwise);
+}
+
+// Letters as flat shapes, at a size where the grid is far finer than any stroke: 1 unit is 1 mm times `mm`.
+class Shapes {
+  public:
+    Shapes(const Typeface& typeface, double least)
+        : mm_(100 / typeface.cap_height),
+          least_(Length::from_mm(std::max(0.0, least) * mm_)),
+          plain_([this](const Outline& outline) { return flatten(outline, mm_, mm_); }),
+          grown_([this](const Outline& outline) { return grow(plain_.of(outline), least_); }) {}
+
+    [[nodiscard]] Flat plain(const ShapedLetter& letter, double dx, double dy, bool down) {
+        return flat_of(plain_.of(letter.outline), dx * mm_, dy * mm_, down);
+    }
+    [[nodiscard]] Flat grown(const ShapedLetter& letter, double dx, double dy, bool down) {
+        return flat_of(least_ > Length{} ? grown_.of(letter.outline) : plain_.of(letter.outline), dx * mm_, dy * mm_,
+                       down);
+    }
+    // Units that the second letter must move.
+    [[nodiscard]] double needed(const Flat& first, const Flat& second, double apart) const {
+        return must_move(first, second, -apart * mm_) / mm_;
+    }
+
+  private:
+    double mm_;
+    Length least_;
+    Flattened<Region> plain_, grown_;
+};
+
+// Least distance along the line, row by row.
+double distance(const Profile& a, const Profile& b, double row) {
+    double least = 4 * rows * row;  // as good as apart
+    for (std::size_t i = 0; i < rows; ++i) {
+        if (!std::isnan(a.high[i]) && !std::isnan(b.low[i])) least = std::min(least, b.low[i] - a.high[i]);
     }
     return least;
 }
 
 struct Pair {
     std::size_t second = 0;  // the letter that moves
-    double area = 0, distance = 0;
+    double area = 0;
+    double need = 0;  // by how much it must move to keep its distance
 };
 
 double ratio_of(const std::vector<double>& areas) {
@@ -125,19 +197,19 @@ double ratio_of(const std::vector<double>& areas) {
     return *low <= *high / most ? most : *high / *low;
 }
 
-Evened evened(const std::vector<Pair>& pairs, std::size_t letters, double height, double least) {
+Evened evened(const std::vector<Pair>& pairs, std::size_t letters, double height) {
     Evened out;
     out.shift.assign(letters, 0);
     if (pairs.size() < 2) return out;
     const auto moves = [&](double target) {
         std::vector<double> d;
-        for (const Pair& p : pairs) d.push_back(std::max(least - p.distance, (target - p.area) / height));
+        for (const Pair& p : pairs) d.push_back(std::max(p.need, (target - p.area) / height));
         return d;
     };
     double low = pairs.front().area;
     double high = low;
     for (const Pair& p : pairs) {
-        low = std::min(low, p.area - height * std::abs(p.distance) - height * least);
+        low = std::min(low, p.area - height * std::abs(p.need));
         high = std::max(high, p.area);
     }
     const auto total = [&](double target) {
@@ -157,18 +229,14 @@ Evened evened(const std::vector<Pair>& pairs, std::size_t letters, double height
         if (next < pairs.size() && pairs[next].second == i) {
             const Pair& p = pairs[next];
             before.push_back(p.area);
-            const bool held = least - p.distance > (low - p.area) / height + 1e-9;
-            if (held) {
-                out.bound = true;
-            } else {
-                after.push_back(p.area + height * d[next]);
-            }
+            after.push_back(p.area + height * d[next]);
+            if (p.need > (low - p.area) / height + 1e-9) out.held.push_back(i);
             shift += d[next++];
         }
         out.shift[i] = shift;
     }
     out.were = ratio_of(before);
-    out.are = after.size() < 2 ? 1 : ratio_of(after);
+    out.are = ratio_of(after);
     return out;
 }
 
@@ -187,10 +255,12 @@ Evened even_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
         low_ones += e.y1 < typeface.x_height * 1.12 ? 1 : 0;
     }
     const Band band{0, low_ones * 2 >= all ? typeface.x_height : typeface.cap_height};
-    const Band whole{-typeface.cap_height / 2, typeface.cap_height * 1.3};  // what may come near reaches further
     const double depth = depth_share * typeface.cap_height;
+    const double apart = 4 * typeface.cap_height;  // letters that pass above one another
+    Shapes shapes(typeface, least);
     std::vector<Pair> pairs;
-    std::optional<Profile> last, last_whole;
+    std::optional<Profile> last;
+    std::optional<Flat> last_grown;
     for (std::size_t i = 0; i < line.size(); ++i) {
         if (!stands(line[i])) {
             last.reset();
@@ -199,14 +269,14 @@ Evened even_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
         const double x = line[i].x + extra * static_cast<double>(i);
         Profile p = profile(line[i].outline, x, 0, band);
         if (p.empty) continue;
-        Profile w = profile(line[i].outline, x, 0, whole);
         if (last) {
-            pairs.push_back({i, open_area(*last, p, depth, band.row()), distance(*last_whole, w, least, whole.row())});
+            pairs.push_back({i, open_area(*last, p, depth, band.row()),
+                             shapes.needed(*last_grown, shapes.plain(line[i], x, 0, false), apart)});
         }
         last = std::move(p);
-        last_whole = std::move(w);
+        last_grown = shapes.grown(line[i], x, 0, false);
     }
-    return evened(pairs, line.size(), band.high - band.low, least);
+    return evened(pairs, line.size(), band.high - band.low);
 }
 
 Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface& typeface, double gap, double least) {
@@ -217,8 +287,11 @@ Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface&
     }
     const Band band{-widest / 2, widest / 2, true};
     const double depth = depth_share * typeface.cap_height;
+    const double apart = 4 * typeface.cap_height;
+    Shapes shapes(typeface, least);
     std::vector<Pair> pairs;
     std::optional<Profile> last;
+    std::optional<Flat> last_grown;
     double down = 0;
     for (std::size_t i = 0; i < stack.size(); ++i) {
         const Extent e = extent_of(stack[i]->outline);
@@ -228,12 +301,18 @@ Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface&
             continue;
         }
         // Its top lies `down` below the start.
-        Profile p = profile(stack[i]->outline, -(e.x0 + e.x1) / 2, -e.y1 - down, band);
+        const double dx = -(e.x0 + e.x1) / 2;
+        const double dy = -e.y1 - down;
+        Profile p = profile(stack[i]->outline, dx, dy, band);
         down += e.y1 - e.y0 + gap;
-        if (last) pairs.push_back({i, open_area(*last, p, depth, band.row()), distance(*last, p, least, band.row())});
+        if (last) {
+            pairs.push_back({i, open_area(*last, p, depth, band.row()),
+                             shapes.needed(*last_grown, shapes.plain(*stack[i], dx, dy, true), apart)});
+        }
         last = std::move(p);
+        last_grown = shapes.grown(*stack[i], dx, dy, true);
     }
-    return evened(pairs, stack.size(), band.high - band.low, least);
+    return evened(pairs, stack.size(), band.high - band.low);
 }
 
 Joined join_line(const std::vector<ShapedLetter>& line, const Typeface& typeface, double extra) {
@@ -261,7 +340,7 @@ Joined join_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
         Profile p = profile(line[i].outline, x, 0, band);
         if (last && !touch(*last, here)) {
             const double overlap = 0.02 * typeface.cap_height;
-            double by = std::max(0.0, distance(*last_profile, p, 0, band.row())) + overlap;
+            double by = std::max(0.0, distance(*last_profile, p, band.row())) + overlap;
             const double most = 0.4 * typeface.cap_height;
             bool met = false;
             for (; by <= most && !met; by += overlap) {

@@ -106,7 +106,7 @@ class Judge {
         }
     }
 
-    // Characters of one line: from the right side of one to the left side of the next, at their closest.
+    // Characters of one line: between the two closest points of neighbours.
     void spacing() {
         const Typeface* typeface = typeface_of(which_);
         if (typeface != nullptr && typeface->script) return;
@@ -120,7 +120,7 @@ class Judge {
         for (const PlacedLetter& letter : plan_.letters) {
             if (letter.of != static_cast<int>(which_)) continue;
             if (last != nullptr && last->line == letter.line && !letter.starts_word) {
-                const double gap = grid_to_mm(letter.ink.bounds().low.x - last->ink.bounds().high.x) / cap;
+                const double gap = apart(last->ink, letter.ink).in_mm() / cap;
                 least = any ? std::min(least, gap) : gap;
                 most = any ? std::max(most, gap) : gap;
                 any = true;
@@ -128,10 +128,10 @@ class Judge {
             last = &letter;
         }
         if (!any) return;
-        // Kerned pairs overlap in their boxes though their outlines do not: only what is clearly tight or wide counts.
-        if (least < 0.02)
-            say(Says::Fair, "reading.tight", {{"share", Percent{std::max(0.0, least)}}}, "ADA 703.5.8, from memory");
-        if (most > 0.35) say(Says::Fair, "reading.loose", {{"share", Percent{most}}}, "ADA 703.5.8, from memory");
+        constexpr double tight = 0.10, loose = 0.35;
+        if (least < tight)
+            say(Says::Fair, "reading.tight", {{"share", Percent{least}}}, "ADA 703.5.8, from memory");
+        if (most > loose) say(Says::Fair, "reading.loose", {{"share", Percent{most}}}, "ADA 703.5.8, from memory");
         lines();
     }
 

@@ -1,10 +1,12 @@
 #include "lettering/lettering.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <set>
 
 #include "lettering/column.h"
 #include "lettering/setting.h"
@@ -48,6 +50,7 @@ class Placer {
         }
         stand_column();
         hang_rest();
+        nudge();
         gather();
         judge();
         return std::move(plan_);
@@ -80,7 +83,7 @@ class Placer {
         s.typeface = typeface_of(text);
         s.set = shape_text(text, *s.typeface);
         s.follows = follows_edge(text, edge());
-        s.in_column = !text.up && !s.follows;
+        s.in_column = (!text.up || text.keeps_place) && !s.follows;
         name_missing(s);
         s.demand = demand(text, s.set);
         texts_.push_back(std::move(s));
@@ -103,11 +106,29 @@ class Placer {
 
     // ---- sizes
 
+    // Stands in the column; what keeps its place there may hang elsewhere.
+    static bool stays(const Setup& s) { return s.in_column && !s.text->up; }
+
     [[nodiscard]] double edge() const { return room_.edge ? room_.edge->in_mm() : 0; }
     [[nodiscard]] double width() const { return grid_to_mm(room_.usable.width()); }
     [[nodiscard]] double height() const { return grid_to_mm(room_.usable.height()); }
     static double wide(const Text& text) { return text.width_percent / 100.0; }
     static double bolder(const Text& text) { return text.bolder ? std::max(0.0, text.bolder->value.in_mm()) : 0; }
+
+    static double tallest_line(const Setup& s) {
+        double tallest = 0;
+        for (const SetLine& line : s.set.lines) {
+            double low = 0;
+            double high = 0;
+            for (const Extent& e : line.boxes) {
+                if (e.empty()) continue;
+                low = std::min(low, e.y0);
+                high = std::max(high, e.y1);
+            }
+            tallest = std::max(tallest, high - low);
+        }
+        return tallest;
+    }
 
     // What the text's own size makes of it; nothing for snug.
     static std::optional<double> decided(const Setup& s) {
@@ -117,20 +138,8 @@ class Placer {
                 return size / s.typeface->cap_height;
             case Sizing::XHeight:
                 return size / s.typeface->x_height;
-            case Sizing::Overall: {
-                double tallest = 0;
-                for (const SetLine& line : s.set.lines) {
-                    double low = 0;
-                    double high = 0;
-                    for (const Extent& e : line.boxes) {
-                        if (e.empty()) continue;
-                        low = std::min(low, e.y0);
-                        high = std::max(high, e.y1);
-                    }
-                    tallest = std::max(tallest, high - low);
-                }
-                return (size - 2 * bolder(*s.text)) / tallest;
-            }
+            case Sizing::Overall:
+                return (size - 2 * bolder(*s.text)) / tallest_line(s);
             case Sizing::Width:
                 return s.text->arrangement == Arrangement::Stack
                            ? (size - 2 * bolder(*s.text)) / (s.demand.widest * wide(*s.text))
@@ -346,6 +355,21 @@ class Placer {
                     Mark::Look);
     }
 
+    // By hand, last of all: what is nudged moves alone.
+    void nudge() {
+        for (Setup& s : texts_) {
+            if (s.text->nudges.empty()) continue;
+            s.built.ink = {};
+            for (std::size_t i = 0; i < s.built.letters.size(); ++i) {
+                Region& ink = s.built.letters[i].ink;
+                for (const Nudge& n : s.text->nudges) {
+                    if (n.letter == static_cast<int>(i)) ink = ink.moved(at(n.x, n.y));
+                }
+                s.built.ink = around(s.built.ink, ink.bounds());
+            }
+        }
+    }
+
     std::string words_of(const ThingId& id) const {
         for (const Text& t : lettering_.texts) {
             if (t.id == id) return first_words(t);
@@ -363,7 +387,7 @@ class Placer {
             Setup& s = texts_[i];
             PlacedText placed;
             placed.id = s.text->id;
-            placed.in_column = s.in_column;
+            placed.in_column = stays(s);
             int last_line = -1;
             int in_text = 0;
             for (PlacedLetter& letter : s.built.letters) {
@@ -384,8 +408,8 @@ class Placer {
                 placed.stretch = s.factors.x / s.factors.y;
                 placed.gaps_were = s.set.gaps_were;
                 placed.gaps_are = s.set.gaps_are;
-                placed.gaps_bound = s.set.gaps_bound;
-                placed.closed = s.set.closed;
+                placed.gaps_held = s.set.gaps_held;
+                placed.closed = s.set.closed + s.built.closed;
                 placed.slivers = s.built.slivers;
             }
             plan_.texts.push_back(std::move(placed));
@@ -400,7 +424,11 @@ class Placer {
         for (Setup& s : texts_) {
             if (!s.ink()) continue;
             if (s.factors.y <= 0 || s.factors.x <= 0) {
-                if (s.snug()) {
+                const bool arc = s.text->arrangement == Arrangement::Arc;
+                if (arc && first_radius(*s.text, *s.typeface, 0, edge()) <= 0) {
+                    problem({"lettering.arc-no-circle", {{"text", first_words(*s.text)}}}, {"lettering.arc-larger", {}},
+                            Mark::Stop);
+                } else if (s.snug()) {
                     problem({"lettering.gaps-fill", {}}, {"lettering.smaller-gaps", {}}, Mark::Stop);
                 } else {
                     problem({"lettering.no-cap", {}}, {}, Mark::Stop);
@@ -413,24 +441,38 @@ class Placer {
         judge_overlaps();
     }
 
-    // Millimetres that the largest size that fits comes to, by what the text is sized by.
+    // What a text may be sized to at most, by what it is sized by, in the marks of a tape.
+    Reason size_that_fits(const Setup& s, double scale) const {
+        const auto on_tape = [](double mm) { return Length::from_mm(std::floor(mm * 1.6 / 2.54) * 2.54 / 1.6); };
+        const double grown = 2 * bolder(*s.text);
+        switch (s.text->sizing) {
+            case Sizing::XHeight:
+                return {"lettering.largest-x", {{"height", on_tape(scale * s.typeface->x_height)}}};
+            case Sizing::Overall:
+                return {"lettering.largest-overall", {{"height", on_tape(scale * tallest_line(s) + grown)}}};
+            case Sizing::Width:
+                return {"lettering.largest-width",
+                        {{"width", on_tape(scale * wide(*s.text) * s.demand.widest + s.demand.gap_across + grown)}}};
+            case Sizing::CapHeight:
+            case Sizing::Snug:
+                break;
+        }
+        return {"lettering.largest-cap", {{"cap", on_tape(scale * s.typeface->cap_height)}}};
+    }
     Reason smaller(const Setup& s) const {
-        const double size = s.text->sizing == Sizing::XHeight ? s.typeface->x_height : s.typeface->cap_height;
-        const double largest = s.largest * size;
-        const bool by_height = s.text->sizing == Sizing::CapHeight || s.text->sizing == Sizing::XHeight;
-        if (!by_height || largest <= 0) return {"lettering.shorter", {}};
-        return {"lettering.largest-cap", {{"cap", Length::from_mm(std::floor(largest * 1.6 / 2.54) * 2.54 / 1.6)}}};
+        if (s.snug() || s.largest <= 0) return {"lettering.shorter", {}};
+        return size_that_fits(s, s.largest);
     }
 
     void judge_fit(const Setup& s) {
         const Box& ink = s.built.ink;
         constexpr Length grain = Length::nanometres(grid_nm * 8);
-        if (s.in_column && !s.text->across) {
+        if (stays(s) && !s.text->across) {
             // The column as a whole says it once, for the text that is first.
             const bool first = &s == &first_of_column();
             Box all;
             for (const Setup& t : texts_) {
-                if (t.in_column && !t.text->across) all = around(all, t.built.ink);
+                if (stays(t) && !t.text->across) all = around(all, t.built.ink);
             }
             const Length across = from_grid(ink.width() - room_.usable.width());
             const Length up = first ? from_grid(all.height() - room_.usable.height()) : Length{};
@@ -445,7 +487,7 @@ class Placer {
     }
 
     const Setup& first_of_column() const {
-        return *std::find_if(texts_.begin(), texts_.end(), [](const Setup& t) { return t.in_column && t.ink(); });
+        return *std::find_if(texts_.begin(), texts_.end(), [](const Setup& t) { return stays(t) && t.ink(); });
     }
     bool column_alone(const Setup& s) const {
         return s.in_column && std::none_of(texts_.begin(), texts_.end(),
@@ -464,7 +506,7 @@ class Placer {
         for (const PlacedLetter& letter : plan_.letters) {
             if (&lettering_.texts[static_cast<std::size_t>(letter.of)] == s.text) shapes.push_back(letter.ink);
         }
-        if (room_.in_field && !s.in_column) {
+        if (room_.in_field && !stays(s)) {
             // Only the face's own edge and the clear zones bind it.
             std::vector<Region> zones;
             for (const LetteringRoom::Zone& zone : room_.zones) zones.push_back(zone.region);
@@ -546,26 +588,49 @@ class Placer {
             problem({"lettering.break", {{"text", first_words(*s.text)}, {"letters", pair}}},
                     {"lettering.break-remedy", {}}, Mark::Look);
         }
-        if (s.set.closed > 0)
+        for (const BuiltText::Joint& joint : s.built.open) {
+            problem({"lettering.arc-joint",
+                     {{"text", first_words(*s.text)}, {"letters", joint.letters}, {"by", joint.by}}},
+                    {"lettering.arc-joint-remedy", {}}, Mark::Look);
+        }
+        if (const int closed = s.set.closed + s.built.closed; closed > 0)
             plan_.notes.push_back(
-                {"lettering.closed", {{"text", first_words(*s.text)}, {"breaks", std::int64_t{s.set.closed}}}});
+                {"lettering.closed", {{"text", first_words(*s.text)}, {"breaks", std::int64_t{closed}}}});
         if (s.set.gaps_were > 0) {
-            plan_.notes.push_back({s.set.gaps_bound ? "lettering.evened-bound" : "lettering.evened",
+            plan_.notes.push_back({s.set.gaps_held.empty() ? "lettering.evened" : "lettering.evened-bound",
                                    {{"text", first_words(*s.text)},
                                     {"was", fmt::format("{:.2f}", s.set.gaps_were)},
                                     {"is", fmt::format("{:.2f}", s.set.gaps_are)},
+                                    {"pairs", fmt::format("{}", fmt::join(s.set.gaps_held, ", "))},
                                     {"least", s.text->least_gap.value}}});
         }
+        if (s.text->arrangement == Arrangement::Arc) judge_arc(s);
         if (s.built.slivers > 0)
             plan_.notes.push_back(
                 {"lettering.slivers", {{"text", first_words(*s.text)}, {"slivers", std::int64_t{s.built.slivers}}}});
+    }
+
+    // What an arc asks of its circle.
+    void judge_arc(const Setup& s) {
+        const std::string name = first_words(*s.text);
+        constexpr double most = 0.97;  // of the circle: its ends do not meet
+        if (s.text->arc.sweep < 5 || s.text->arc.sweep > 350)
+            problem({"lettering.arc-sweep", {{"text", name}}}, {"lettering.arc-sweep-remedy", {}}, Mark::Look);
+        if (s.built.lost_lines > 0)
+            problem({"lettering.arc-lines", {{"text", name}, {"lines", std::int64_t{s.built.lost_lines}}}},
+                    {"lettering.arc-larger", {}}, Mark::Stop);
+        if (s.built.farthest <= most) return;
+        const double fits = scale_for_circle(*s.text, s.set, *s.typeface, edge(), most);
+        problem({"lettering.arc-round", {{"text", name}, {"share", Percent{s.built.farthest}}}},
+                fits > 0 ? size_that_fits(s, fits) : Reason{"lettering.arc-larger", {}}, Mark::Stop);
     }
 
     void judge_overlaps() {
         for (std::size_t i = 0; i < texts_.size(); ++i) {
             for (std::size_t k = i + 1; k < texts_.size(); ++k) {
                 if (texts_[i].built.ink.empty() || texts_[k].built.ink.empty()) continue;
-                if (texts_[i].in_column && texts_[k].in_column) continue;
+                if (stays(texts_[i]) && stays(texts_[k]) && texts_[i].text->nudges.empty() && texts_[k].text->nudges.empty())
+                    continue;
                 if (!texts_[i].built.ink.meets(texts_[k].built.ink)) continue;
                 if (!any_touch(static_cast<int>(i), static_cast<int>(k))) continue;
                 problem({"lettering.texts-touch",
@@ -612,6 +677,22 @@ LetteringPlan place(const Lettering& lettering, const LetteringRoom& room, const
 
 LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typeface>& typefaces) {
     return place(Lettering{{text}, false}, LetteringRoom{usable, {}, usable, false, {}, {}}, typefaces);
+}
+
+std::vector<std::size_t> touched_by(const LetteringPlan& plan, const ThingId& moved, Point by) {
+    const auto text = std::find_if(plan.texts.begin(), plan.texts.end(), [&](const auto& t) { return t.id == moved; });
+    std::set<std::size_t> touched;
+    if (text == plan.texts.end()) return {};
+    const int of = static_cast<int>(text - plan.texts.begin());
+    for (const PlacedLetter& a : plan.letters) {
+        if (a.of != of) continue;
+        const Region ink = a.ink.moved(by);
+        for (const PlacedLetter& b : plan.letters) {
+            if (b.of != of && ink.bounds().meets(b.ink.bounds()) && touch(ink, b.ink))
+                touched.insert(static_cast<std::size_t>(b.of));
+        }
+    }
+    return {touched.begin(), touched.end()};
 }
 
 ThingId unused_text_id(const Lettering& lettering) {

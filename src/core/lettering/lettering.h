@@ -70,6 +70,7 @@ struct Text {
     Arc arc;
     bool to_shape = false;  ///< a snug line is as wide as the shape is where it stands
     std::optional<Hang> across, up;
+    bool keeps_place = false;  ///< hung somewhere else, its place in the column stays free and its size as it was there
     bool locked = false;
     std::vector<Nudge> nudges;
     ColourId colour = first_colour;  ///< of the face's colours
@@ -124,10 +125,10 @@ struct PlacedText {
     Length cap_height, x_height;         ///< as set
     double stretch = 1;                  ///< width factor over height factor
     double gaps_were = 0, gaps_are = 0;  ///< largest over smallest open area; 0 where nothing was evened
-    bool gaps_bound = false;             ///< the least gap held some letters further apart
+    std::vector<std::string> gaps_held;  ///< pairs of letters that the least gap holds further apart
     int closed = 0;                      ///< breaks in a script that were closed
     int slivers = 0;                     ///< stray bits of the typeface that were dropped
-    bool in_column = true;
+    bool in_column = true;               ///< stands there
     friend bool operator==(const PlacedText&, const PlacedText&) = default;
 };
 
@@ -153,6 +154,9 @@ constexpr double stretch_limit = 1.15;
 LetteringPlan place(const Lettering& lettering, const LetteringRoom& room, const std::vector<Typeface>& typefaces);
 /// One text in a rectangle.
 LetteringPlan place(const Text& text, const Box& usable, const std::vector<Typeface>& typefaces);
+
+/// Texts that one would touch if it were moved by so much from where it stands, by their place in `plan`.
+std::vector<std::size_t> touched_by(const LetteringPlan& plan, const ThingId& moved, Point by);
 
 /// An id that no text of the lettering has yet.
 ThingId unused_text_id(const Lettering& lettering);

@@ -216,6 +216,8 @@ BuiltText sloped(const Text& text, const SetText& set, const Typeface& typeface,
     return out;
 }
 
+}  // namespace
+
 double first_radius(const Text& text, const Typeface& typeface, double fy, double edge) {
     if (!follows_edge(text, edge)) return text.arc.radius.value.in_mm();
     const double inside = edge - text.arc.distance.value.in_mm();
@@ -223,7 +225,10 @@ double first_radius(const Text& text, const Typeface& typeface, double fy, doubl
     return text.arc.below ? inside : inside - typeface.cap_height * fy;
 }
 
-// Each letter stands on the circle at the middle of its ink.
+namespace {
+
+// Each letter stands on the circle at the middle of its ink. The letters of a script that the curve parts are drawn
+// together along it until they meet, and all after them with them.
 BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface, Factors f, double edge) {
     BuiltText out;
     const double first = first_radius(text, typeface, f.y, edge);
@@ -233,11 +238,40 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
         const LineExtent e = extent(set.lines[i]);
         if (!e.ink) continue;
         const double radius = first - step * number;
-        if (radius <= 0) break;
+        if (radius <= 0) {
+            ++out.lost_lines;
+            continue;
+        }
         const double width = (e.x1 - e.x0) * f.x + e.gaps * text.letter_gap.value.in_mm();
+        out.farthest = std::max(out.farthest, width / (2 * std::numbers::pi * radius));
+        const bool joined = typeface.script && text.letter_gap.value <= Length{};
+        const double reach = typeface.cap_height * f.y;
+        struct Stood {
+            std::size_t letter;
+            double along;
+            bool starts_word;
+        };
+        std::vector<Stood> stood;
+        double pulled = 0;
+        const auto shape_at = [&](std::size_t k, double along) {
+            const Extent& box = set.lines[i].boxes[k];
+            const double round = along / radius;
+            const double angle = text.arc.below ? round : -round;
+            // The letter's foot, under the middle of its ink, comes to lie on the circle.
+            const double foot_x = radius * std::sin(round);
+            const double foot_y = text.arc.below ? -radius * std::cos(round) : radius * std::cos(round);
+            const double back = (box.x0 + box.x1) / 2 * f.x;
+            int slivers = 0;
+            Region ink = finished(flatten(turned(set.lines[i].letters[k].outline, f, angle), 1, 1), text, typeface, f,
+                                  slivers);
+            return std::pair(
+                ink.moved({mm_to_grid(foot_x - std::cos(angle) * back), mm_to_grid(foot_y - std::sin(angle) * back)}),
+                slivers);
+        };
         int position = 0;
         int first_at = -1;
         bool starts_word = true;
+        Region last;
         for (std::size_t k = 0; k < set.lines[i].letters.size(); ++k) {
             const ShapedLetter& letter = set.lines[i].letters[k];
             const int at = position++;
@@ -245,28 +279,37 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
             const Extent& box = set.lines[i].boxes[k];
             if (letter.missing || letter.blank || box.empty()) continue;
             if (first_at < 0) first_at = at;
-            const double middle = (box.x0 + box.x1) / 2;
-            const double along =
-                -width / 2 + (letter.x + middle - e.x0) * f.x + (at - first_at) * text.letter_gap.value.in_mm();
-            const double round = along / radius;
-            const double angle = text.arc.below ? round : -round;
-            // The letter's foot, under the middle of its ink, comes to lie on the circle.
-            const double foot_x = radius * std::sin(round);
-            const double foot_y = text.arc.below ? -radius * std::cos(round) : radius * std::cos(round);
-            const double back = middle * f.x;
-            const Point to{mm_to_grid(foot_x - std::cos(angle) * back), mm_to_grid(foot_y - std::sin(angle) * back)};
-            PlacedLetter placed{
-                letter.text,
-                number,
-                0,
-                starts_word,
-                finished(flatten(turned(letter.outline, f, angle), 1, 1), text, typeface, f, out.slivers).moved(to),
-                0,
-                0};
-            if (placed.ink.empty()) continue;
+            double along = -width / 2 + (letter.x + (box.x0 + box.x1) / 2 - e.x0) * f.x +
+                           (at - first_at) * text.letter_gap.value.in_mm() - pulled;
+            if (joined) {
+                Region here = shape_at(k, along).first;
+                if (!starts_word && !touch(last, here)) {
+                    const double step = 0.02 * reach;
+                    double by = step;
+                    while (by <= 0.4 * reach && !touch(last, shape_at(k, along - by).first)) by += step;
+                    if (by <= 0.4 * reach) {
+                        by += step;  // held by more than a point
+                        pulled += by;
+                        along -= by;
+                        here = shape_at(k, along).first;
+                        ++out.closed;
+                    } else {
+                        out.open.push_back({set.lines[i].letters[stood.back().letter].text + letter.text,
+                                            apart(last, here)});
+                    }
+                }
+                last = std::move(here);
+            }
+            stood.push_back({k, along, starts_word});
             starts_word = false;
-            out.ink = around(out.ink, placed.ink.bounds());
-            out.letters.push_back(std::move(placed));
+        }
+        for (const Stood& s : stood) {
+            auto [ink, slivers] = shape_at(s.letter, s.along + pulled / 2);
+            if (ink.empty()) continue;
+            out.slivers += slivers;
+            out.ink = around(out.ink, ink.bounds());
+            out.letters.push_back(
+                {set.lines[i].letters[s.letter].text, number, 0, s.starts_word, std::move(ink), 0, 0});
         }
         ++number;
     }
@@ -305,12 +348,13 @@ SetText shape_text(const Text& text, const Typeface& typeface) {
 
 void space_text(SetText& set, const Text& text, const Typeface& typeface, double mm) {
     if (mm <= 0) return;
-    const double least = std::max(0.0, text.least_gap.value.in_mm()) / mm;
+    // An outline that is grown comes nearer from both sides.
+    const double least = (std::max(0.0, text.least_gap.value.in_mm()) + 2 * bolder_mm(text)) / mm;
     const double extra = text.letter_gap.value.in_mm() / mm;
-    const auto note = [&](const Evened& e) {
+    const auto note = [&](const Evened& e, const auto& letter) {
         set.gaps_were = std::max(set.gaps_were, e.were);
         set.gaps_are = std::max(set.gaps_are, e.are);
-        set.gaps_bound = set.gaps_bound || e.bound;
+        for (const std::size_t i : e.held) set.gaps_held.push_back(letter(i - 1).text + letter(i).text);
     };
     if (text.arrangement == Arrangement::Stack) {
         if (!text.even) return;
@@ -321,7 +365,7 @@ void space_text(SetText& set, const Text& text, const Typeface& typeface, double
         }
         const Evened e = even_stack(stack, typeface, extra, least);
         for (std::size_t i = 0; i < set.lines.size(); ++i) set.lines[i].down = e.shift[i];
-        return note(e);
+        return note(e, [&](std::size_t i) -> const ShapedLetter& { return *stack[i]; });
     }
     for (SetLine& line : set.lines) {
         std::vector<double> shift;
@@ -333,7 +377,7 @@ void space_text(SetText& set, const Text& text, const Typeface& typeface, double
             shift = std::move(j.shift);
         } else if (text.even && !typeface.script) {
             Evened e = even_line(line.letters, typeface, extra, least);
-            note(e);
+            note(e, [&](std::size_t i) -> const ShapedLetter& { return line.letters[i]; });
             shift = std::move(e.shift);
         }
         for (std::size_t i = 0; i < shift.size(); ++i) line.letters[i].x += shift[i];
@@ -371,6 +415,21 @@ double scale_for_width(const Text& text, const SetText& set, double width) {
     return scale;
 }
 
+double scale_for_circle(const Text& text, const SetText& set, const Typeface& typeface, double edge, double most) {
+    double scale = 0;
+    for (const SetLine& line : set.lines) {
+        const LineExtent e = extent(line);
+        if (!e.ink) continue;
+        const double round = 2 * std::numbers::pi * most;
+        const bool shrinks = follows_edge(text, edge) && !text.arc.below;
+        const double s =
+            (first_radius(text, typeface, 0, edge) * round - e.gaps * text.letter_gap.value.in_mm()) /
+            ((e.x1 - e.x0) * text.width_percent / 100.0 + (shrinks ? typeface.cap_height * round : 0));
+        scale = scale == 0 ? s : std::min(scale, s);
+    }
+    return std::max(0.0, scale);
+}
+
 double scale_for_sweep(const Text& text, const SetText& set, const Typeface& typeface, double edge) {
     const double sweep = std::clamp(text.arc.sweep, 5, 350) * std::numbers::pi / 180;
     const double wide = text.width_percent / 100.0;
@@ -390,19 +449,10 @@ double scale_for_sweep(const Text& text, const SetText& set, const Typeface& typ
 
 BuiltText build_text(const Text& text, const SetText& set, const Typeface& typeface, Factors f, std::int64_t spare,
                      double edge) {
-    BuiltText out = text.arrangement == Arrangement::Arc ? curved(text, set, typeface, f, edge)
-                    : text.arrangement == Arrangement::Level && text.slope_tenths != 0
-                        ? sloped(text, set, typeface, f)
-                        : straight(text, set, typeface, f, spare);
-    if (text.nudges.empty()) return out;
-    out.ink = {};
-    for (std::size_t i = 0; i < out.letters.size(); ++i) {
-        for (const Nudge& n : text.nudges) {
-            if (n.letter == static_cast<int>(i)) out.letters[i].ink = out.letters[i].ink.moved(at(n.x, n.y));
-        }
-        out.ink = around(out.ink, out.letters[i].ink.bounds());
-    }
-    return out;
+    return text.arrangement == Arrangement::Arc ? curved(text, set, typeface, f, edge)
+           : text.arrangement == Arrangement::Level && text.slope_tenths != 0
+               ? sloped(text, set, typeface, f)
+               : straight(text, set, typeface, f, spare);
 }
 
 }  // namespace skarvel

@@ -23,7 +23,7 @@ struct SetLine {
 struct SetText {
     std::vector<SetLine> lines;  ///< of a stack one for each letter
     double gaps_were = 0, gaps_are = 0;
-    bool gaps_bound = false;
+    std::vector<std::string> gaps_held;  ///< pairs that the least gap holds further apart
     int closed = 0;
     std::vector<std::string> open;  ///< pairs of a script that stay apart
     [[nodiscard]] bool lacks() const;
@@ -50,6 +50,10 @@ Demand demand(const Text& text, const SetText& set);
 
 /// The largest factor at which every line is no wider than `width` (mm), each with its own gaps.
 double scale_for_width(const Text& text, const SetText& set, double width);
+/// The largest factor at which no line of an arc goes round more than `most` of its circle; 0 where there is none.
+double scale_for_circle(const Text& text, const SetText& set, const Typeface& typeface, double edge, double most);
+/// The circle that the first line of an arc stands on, mm; nothing or less where there is none.
+double first_radius(const Text& text, const Typeface& typeface, double fy, double edge);
 /// For an arc: the factor at which its first line fills the arc's sweep. `edge`: radius of the round, mm, 0 for none.
 double scale_for_sweep(const Text& text, const SetText& set, const Typeface& typeface, double edge);
 
@@ -57,9 +61,17 @@ struct BuiltText {
     std::vector<PlacedLetter> letters;  ///< `line` counts from 0
     Box ink;
     int slivers = 0;
+    int closed = 0;  ///< joints of a script that the curve opened and that were closed again
+    struct Joint {
+        std::string letters;
+        Length by;
+    };
+    std::vector<Joint> open;  ///< those that stay open, and how far
+    double farthest = 0;      ///< of an arc: how much of its circle its longest line takes; 1 is all of it
+    int lost_lines = 0;       ///< of an arc, for which no circle is left
 };
 
-/// `spare`: grid units to be spread over the gaps between lines. `edge` as above; an arc that follows it has the middle
+/// Letters stand where they would without being nudged by hand. `spare`: grid units to be spread over the gaps between lines. `edge` as above; an arc that follows it has the middle
 /// of the round as its origin.
 BuiltText build_text(const Text& text, const SetText& set, const Typeface& typeface, Factors f, std::int64_t spare,
                      double edge);

@@ -19,7 +19,7 @@ void cross(Sheet& sheet, PagePoint at, double size) {
     sheet.line({{at.x, at.y - size}, {at.x, at.y + size}}, 0.25);
 }
 
-Page marking_sheet(const Printing& on, const ColourPlan& colour) {
+std::vector<Page> marking_sheet(const Printing& on, const ColourPlan& colour) {
     const Shop& shop = on.shop;
     const Sign& sign = on.job.signs[colour.face->at.sign];
     std::string title = on.say("sheet.marking-out");
@@ -53,6 +53,7 @@ Page marking_sheet(const Printing& on, const ColourPlan& colour) {
     dimension(sheet, {beside, drawn.at(b.face.high).y}, {beside, drawn.bottom}, show(high, shop.display));
     sheet.y = drawn.bottom + 14;
     const auto part = [&](const char* heading) {
+        sheet.room(16);
         sheet.y += 2;
         sheet.text(margin_mm, sheet.y, on.say(heading), large, true);
         sheet.y += 6;
@@ -104,6 +105,7 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Printing& on) {
     sheet.y += 7;
     for (std::size_t i = 0; i < saw.cuts.size(); ++i) {
         const Cut& cut = saw.cuts[i];
+        sheet.room(5);
         sheet.text(
             margin_mm + 4, sheet.y,
             fmt::format("{} x {}{}{}", cut.count, saw.of[i].empty() ? "" : saw.of[i] + ": ", on.say(cut.what),
@@ -116,7 +118,7 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Printing& on) {
     for (const SawnBoard& board : saw.cutting.boards) longest = std::max(longest, board.from);
     const double per_mm = (sheet.right() - margin_mm) / std::max(1.0, longest.in_mm());
     for (const SawnBoard& board : saw.cutting.boards) {
-        if (sheet.full(20)) break;
+        sheet.room(20);
         double x = margin_mm;
         constexpr double thick = 8;
         for (const std::size_t i : board.pieces) {
@@ -144,9 +146,11 @@ void saw_part(Sheet& sheet, const SawPlan& saw, const Printing& on) {
 
 void sheet_goods_part(Sheet& sheet, const std::vector<SheetGood>& goods, const Printing& on) {
     if (goods.empty()) return;
+    sheet.room(14);
     sheet.text(margin_mm, sheet.y, on.say("sheet.from-sheets"), large, true);
     sheet.y += 7;
     for (const SheetGood& g : goods) {
+        sheet.room(5);
         sheet.text(margin_mm + 4, sheet.y,
                    fmt::format("{}{}, {}", g.of.empty() ? "" : g.of + ": ", on.say(g.cut.what), g.material));
         sheet.text(sheet.right(), sheet.y,
@@ -163,10 +167,11 @@ std::vector<Page> building_sheets(const Printing& on) {
     const Job& job = on.job;
     const Plan& plan = on.plan;
     std::vector<Page> pages;
+    const auto add = [&](std::vector<Page> more) { std::move(more.begin(), more.end(), std::back_inserter(pages)); };
     for (const ColourPlan& colour : plan.colours) {
         if (colour.face->at.face == 0 && colour.first && !colour.face->blank->face.empty() &&
             worth_a_page(job.signs[colour.face->at.sign].blank, colour))
-            pages.push_back(marking_sheet(on, colour));
+            add(marking_sheet(on, colour));
     }
     const bool frames = !plan.sheet_goods.empty() || std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
         return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });
@@ -175,24 +180,18 @@ std::vector<Page> building_sheets(const Printing& on) {
     Sheet sheet(on, on.say("sheet.cut-list"));
     if (frames) {
         for (const SawPlan& saw : plan.saw) {
-            if (sheet.full(60)) {
-                pages.push_back(sheet.take());
-                sheet = Sheet(on, on.say("sheet.cut-list"));
-            }
+            sheet.room(60);
             saw_part(sheet, saw, on);
-        }
-        if (sheet.full(20 + 5 * static_cast<double>(plan.sheet_goods.size()))) {
-            pages.push_back(sheet.take());
-            sheet = Sheet(on, on.say("sheet.cut-list"));
         }
         sheet_goods_part(sheet, plan.sheet_goods, on);
     }
     if (plan.post) {
+        sheet.room(20);
         sheet.text(margin_mm, sheet.y, on.say("sheet.post", {{"length", plan.post->sawn}}), large, true);
         sheet.y += 7;
         for (const Reason& step : plan.post->steps) sheet.paragraph(margin_mm, on.say(step));
     }
-    pages.push_back(sheet.take());
+    add(sheet.take());
     return pages;
 }
 

@@ -32,9 +32,28 @@ struct Printing {
     [[nodiscard]] std::string length(Length l) const { return show(l, shop.display); }
 };
 
+// One sheet on as many pages as it takes: what no longer fits on a page goes on on the next.
 class Sheet {
   public:
-    Sheet(const Printing& on, const std::string& title) : on_(&on) {
+    Sheet(const Printing& on, const std::string& title) : on_(&on), title_(title) { begin(title); }
+
+    double y = 0;
+
+    [[nodiscard]] double right() const { return page_.width_mm - margin_mm; }
+    [[nodiscard]] double bottom() const { return page_.height_mm - margin_mm; }
+    /// A new page where less than that is left on this one. True when it is one.
+    bool room(double need) {
+        if (y + need <= bottom() || y <= top_mm) return false;
+        pages_.push_back(std::exchange(page_, Page{}));
+        begin(on_->say("sheet.continued", {{"sheet", title_}}));
+        return true;
+    }
+
+  private:
+    static constexpr double top_mm = 37;
+
+    void begin(const std::string& title) {
+        const Printing& on = *on_;
         const Job& job = on.job;
         page_.title = title;
         if (on.paper == Paper::Letter) {
@@ -49,15 +68,10 @@ class Sheet {
         if (job.deadline)
             text(right(), 20, on.say("sheet.wanted", {{"deadline", *job.deadline}}), body, false, Align::Right);
         rule(29);
-        y = 37;
+        y = top_mm;
     }
 
-    double y = 0;
-
-    [[nodiscard]] double right() const { return page_.width_mm - margin_mm; }
-    [[nodiscard]] double bottom() const { return page_.height_mm - margin_mm; }
-    [[nodiscard]] bool full(double need) const { return y + need > bottom(); }
-
+  public:
     void text(double x, double at, const std::string& words, double size = body, bool bold = false,
               Align align = Align::Left, double grey = 0.1) {
         page_.marks.emplace_back(TextRun{{x, at}, with_fraction_slash(words), size, bold, align, grey});
@@ -75,15 +89,21 @@ class Sheet {
     void paragraph(double x, const std::string& words, double size = body, double width = 0) {
         for (const std::string& line :
              on_->text.lines(with_fraction_slash(words), width > 0 ? width : right() - x, size)) {
+            room(size * 1.35);
             text(x, y, line, size);
             y += size * 1.35;
         }
     }
 
-    Page take() { return std::move(page_); }
+    std::vector<Page> take() {
+        pages_.push_back(std::move(page_));
+        return std::move(pages_);
+    }
 
   private:
     const Printing* on_;
+    std::string title_;
+    std::vector<Page> pages_;
     Page page_;
 };
 

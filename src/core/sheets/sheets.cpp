@@ -86,13 +86,8 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     sheet.text(x, sheet.y,
                on.say(shop.display.unit == Unit::Inch ? "sheet.corners-inches" : "sheet.corners-millimetres"), small);
     sheet.y += 6;
-    std::vector<Page> pages;
     for (const Lay& lay : lays_of(colour.cut.loads->sections)) {
-        if (sheet.full(40)) {
-            pages.push_back(sheet.take());
-            sheet = Sheet(on, titled(on, colour, "sheet.placement-continued"));
-            x = margin_mm;
-        }
+        if (sheet.room(17)) x = margin_mm;
         const Section& section = colour.cut.loads->sections[lay.section];
         const auto [low, high_corner] = corners(section, blank.face, lay.move);
         std::string name = name_of(section, lay.section);
@@ -116,8 +111,7 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     sheet.paragraph(x, on.say(upright ? "sheet.centre-left" : "sheet.centre-bottom", {{"at", measure_text(half)}}));
     if (colour.cut.loads->spans_face) sheet.paragraph(x, on.say("sheet.as-wide"));
     sheet.paragraph(x, on.say(colour.cut.making.way == Way::PaintThrough ? "sheet.order-mask" : "sheet.order-decal"));
-    pages.push_back(sheet.take());
-    return pages;
+    return sheet.take();
 }
 
 // Where the film of a load comes from, and what it leaves.
@@ -132,7 +126,6 @@ std::string film_words(const Printing& on, const Load& load) {
 
 std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
     const Shop& shop = on.shop;
-    std::vector<Page> pages;
     Sheet sheet(on, titled(on, colour, "sheet.loads"));
     const double room_width = (sheet.right() - margin_mm) / 2 - 12;
     const Mat& bed = colour.cut.bed;
@@ -147,10 +140,7 @@ std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
     int column = 0;
     for (std::size_t i = 0; i < colour.cut.loads->loads.size(); ++i) {
         const Load& load = colour.cut.loads->loads[i];
-        if (column == 0 && sheet.full(drawn_high + 20)) {
-            pages.push_back(sheet.take());
-            sheet = Sheet(on, titled(on, colour, "sheet.loads"));
-        }
+        if (column == 0) sheet.room(drawn_high + 20);
         const double left = margin_mm + column * (room_width + 16);
         sheet.text(left, sheet.y + 4, on.say(load.cut ? "sheet.load-cut" : "sheet.load", {{"number", i + 1}}), large,
                    true);
@@ -181,6 +171,7 @@ std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
             sheet.y += drawn_high + 24;
         }
     }
+    sheet.room(5);
     sheet.text(margin_mm, sheet.y, on.say("sheet.keepers", {{"keepers", colour.cut.loads->keepers}}), body, true);
     sheet.y += 5;
     std::string keepers;
@@ -188,20 +179,15 @@ std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
         for (const Keeper& k : section.keepers) keepers += (keepers.empty() ? "" : ", ") + k.letters;
     }
     if (!keepers.empty()) sheet.paragraph(margin_mm, on.say("sheet.leave-in", {{"keepers", keepers}}));
-    pages.push_back(sheet.take());
-    return pages;
+    return sheet.take();
 }
 
 std::vector<Page> shopping_sheets(const Printing& on) {
     const Plan& plan = on.plan;
-    std::vector<Page> pages;
     Sheet sheet(on, on.say("sheet.what-to-buy"));
     for (const ColourPlan& colour : plan.colours) {
         for (const ShoppingItem& item : colour.shopping) {
-            if (sheet.full(7)) {
-                pages.push_back(sheet.take());
-                sheet = Sheet(on, on.say("sheet.what-to-buy"));
-            }
+            sheet.room(7);
             sheet.line({{margin_mm, sheet.y - 3},
                         {margin_mm + 3.4, sheet.y - 3},
                         {margin_mm + 3.4, sheet.y + 0.4},
@@ -212,13 +198,11 @@ std::vector<Page> shopping_sheets(const Printing& on) {
             sheet.y += 7;
         }
     }
-    pages.push_back(sheet.take());
-    return pages;
+    return sheet.take();
 }
 
 std::vector<Page> schedule_sheets(const Printing& on) {
     const Plan& plan = on.plan;
-    std::vector<Page> pages;
     Sheet sheet(on, on.say("sheet.schedule"));
     if (plan.clock->start_by) {
         sheet.text(margin_mm, sheet.y,
@@ -228,10 +212,7 @@ std::vector<Page> schedule_sheets(const Printing& on) {
         sheet.y += 8;
     }
     for (const Step& step : plan.bench->steps) {
-        if (sheet.full(14)) {
-            pages.push_back(sheet.take());
-            sheet = Sheet(on, on.say("sheet.schedule"));
-        }
+        sheet.room(14);
         sheet.text(margin_mm, sheet.y, show_moment(step.start), body, true);
         sheet.text(margin_mm + 24, sheet.y, on.say(step.name) + (step.done ? "  " + on.say("sheet.done") : ""));
         sheet.text(sheet.right(), sheet.y, show_minutes(step.hands_on), body, false, Align::Right);
@@ -244,17 +225,13 @@ std::vector<Page> schedule_sheets(const Printing& on) {
         }
         sheet.y += 1.2;
     }
-    pages.push_back(sheet.take());
+    std::vector<Page> pages = sheet.take();
 
     Sheet care(on, on.say("sheet.cautions"));
     std::vector<std::string> said;
     for (const ColourPlan& colour : plan.colours) {
         for (const Finding& f : colour.method->findings) {
             if (f.mark == Mark::None) continue;
-            if (care.full(20)) {
-                pages.push_back(care.take());
-                care = Sheet(on, on.say("sheet.cautions"));
-            }
             care.paragraph(margin_mm, on.say(f.mark == Mark::Stop ? "sheet.stop" : "sheet.look",
                                              {{"why", f.why}, {"remedy", f.remedy}}));
         }
@@ -264,15 +241,11 @@ std::vector<Page> schedule_sheets(const Printing& on) {
             const std::string words = on.say(caution);
             if (std::find(said.begin(), said.end(), words) != said.end()) continue;
             said.push_back(words);
-            if (care.full(20)) {
-                pages.push_back(care.take());
-                care = Sheet(on, on.say("sheet.cautions"));
-            }
             care.paragraph(margin_mm, words);
         }
     }
     care.paragraph(margin_mm, on.say("sheet.labels"));
-    pages.push_back(care.take());
+    for (Page& page : care.take()) pages.push_back(std::move(page));
     return pages;
 }
 
@@ -280,7 +253,6 @@ std::vector<Page> schedule_sheets(const Printing& on) {
 std::vector<Page> proof_sheets(const Printing& on) {
     const Job& job = on.job;
     const Plan& plan = on.plan;
-    std::vector<Page> pages;
     Sheet sheet(on, on.say("sheet.proof"));
     const double wide = sheet.right() - margin_mm;
     sheet.text(margin_mm, sheet.y, on.say("sheet.read-every-word"));
@@ -299,11 +271,7 @@ std::vector<Page> proof_sheets(const Printing& on) {
     const double size = std::clamp(wide / std::max(widest, 0.01), 5.0, 16.0);
     for (const std::string& line : lines) {
         for (const std::string& part : on.text.lines(line, wide, size, true)) {
-            if (sheet.full(size + 40)) {
-                pages.push_back(sheet.take());
-                sheet = Sheet(on, on.say("sheet.proof-continued"));
-                sheet.y += size;
-            }
+            if (sheet.room(size + 40)) sheet.y += size;
             sheet.text(margin_mm, sheet.y, part, size, true);
             sheet.y += size * 1.3;
         }
@@ -342,8 +310,7 @@ std::vector<Page> proof_sheets(const Printing& on) {
     sheet.text(margin_mm, at + 5, on.say("sheet.read-and-right"), small);
     sheet.line({{margin_mm + 105, at}, {margin_mm + 150, at}}, 0.3);
     sheet.text(margin_mm + 105, at + 5, on.say("sheet.date"), small);
-    pages.push_back(sheet.take());
-    return pages;
+    return sheet.take();
 }
 
 }  // namespace
@@ -365,7 +332,8 @@ std::pair<CornerDistance, CornerDistance> corners(const Section& section, const 
 }
 
 int scale_for(Length width, Length height, double room_width_mm, double room_height_mm) {
-    static constexpr std::array scales = {1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 24, 32, 48};
+    static constexpr std::array scales = {1,  2,  3,  4,  5,  6,  8,   10,  12,  16,
+                                          20, 24, 32, 48, 64, 96, 144, 240, 480, 960};
     for (const int scale : scales) {
         if (width.in_mm() / scale <= room_width_mm && height.in_mm() / scale <= room_height_mm) return scale;
     }
