@@ -75,3 +75,56 @@ def small(document):
 
 
 write("small", small, units.IN, 25.4)
+
+
+def mirrored(document):
+    """A half moon in a plane that is seen from behind: left and right change."""
+    model = document.modelspace()
+    behind = {"extrusion": (0, 0, -1)}
+    moon = model.add_lwpolyline([(0, 0, 0.4), (60, 0, 0), (70, 90, -0.2)], format="xyb", close=True, dxfattribs=behind)
+    return [moon]
+
+
+write("mirrored", mirrored)
+
+
+def coloured():
+    """Several colours, some of it not to be read; prints each colour with its area as shapely has it."""
+    from shapely.geometry import Point, Polygon, box
+
+    document = ezdxf.new("R2010")
+    document.units = units.MM
+    document.layers.add("SEEN", color=3)
+    document.layers.add("HIDDEN", color=1).off()
+    document.layers.add("FROZEN", color=1).freeze()
+    model = document.modelspace()
+    square = lambda x, y, w: [(x, y), (x + w, y), (x + w, y + w), (x, y + w)]
+    # Red: a square with a hole, and ink in the hole; drawn twice.
+    for _ in range(2):
+        for inset in (0, 10, 20):
+            model.add_lwpolyline(square(inset, inset, 60 - 2 * inset), close=True, dxfattribs={"color": 1})
+    # By its layer, green: two circles that cross are one shape.
+    model.add_circle((100, 30), 20, dxfattribs={"layer": "SEEN"})
+    model.add_circle((120, 30), 20, dxfattribs={"layer": "SEEN"})
+    # A true colour, by its insert.
+    leaf = document.blocks.new("LEAF")
+    leaf.add_lwpolyline(square(0, 0, 8), close=True, dxfattribs={"color": 0})
+    insert = model.add_blockref("LEAF", (0, 80))
+    insert.rgb = (18, 52, 86)
+    for layer in ("HIDDEN", "FROZEN"):
+        model.add_circle((500, 500), 90, dxfattribs={"layer": layer})
+    document.layout("Layout1").add_circle((900, 900), 5)
+    model.add_circle((700, 0), 30, dxfattribs={"extrusion": (0, 1, 0)})
+    model.add_text("OARS", dxfattribs={"height": 5})
+    model.add_mtext("second line")
+    model.add_hatch(color=2).paths.add_polyline_path(square(300, 300, 20), is_closed=True)
+    model.add_point((1, 1))
+    model.add_spline([(0, 120), (30, 150), (60, 120), (30, 100), (0, 120)], dxfattribs={"color": 5})
+    document.saveas(f"{folder}/coloured.dxf")
+    red = box(0, 0, 60, 60).difference(box(10, 10, 50, 50)).union(box(20, 20, 40, 40))
+    green = Point(100, 30).buffer(20, 512).union(Point(120, 30).buffer(20, 512))
+    for rgb, shape in (("#ff0000", red), ("#00ff00", green), ("#123456", Polygon(square(0, 80, 8)))):
+        print("colour", rgb, shape.area)
+
+
+coloured()

@@ -1,5 +1,7 @@
 #include "drawing/drawing_file.h"
 
+#include "values/stop.h"
+
 #include <libxml/parser.h>
 #include <potracelib.h>
 
@@ -213,34 +215,83 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
     return out;
 }
 
+// Closed paths of one colour: one that lies inside of another is its hole, one inside of that ink again; paths that
+// cross are one shape, and what was drawn twice counts once.
+Region filled(const std::vector<Ring>& rings) {
+    std::vector<std::pair<double, Region>> shapes;
+    for (const Ring& ring : rings) {
+        Region shape = Region::from_rings({ring});
+        // Drawn clockwise it is the same shape.
+        if (shape.empty()) shape = Region::from_rings({Ring(ring.rbegin(), ring.rend())});
+        if (!shape.empty()) shapes.emplace_back(shape.area_mm2(), std::move(shape));
+    }
+    std::stable_sort(shapes.begin(), shapes.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::vector<std::vector<Region>> by_depth;
+    std::vector<std::size_t> depth(shapes.size());
+    constexpr double same = 1e-6;  // of its area
+    for (std::size_t i = 0; i < shapes.size(); ++i) {
+        const auto& [area, shape] = shapes[i];
+        bool again = false;
+        for (std::size_t k = i; k-- > 0 && !again;) {
+            const auto& [larger, around] = shapes[k];
+            if (!around.bounds().holds(shape.bounds())) continue;
+            if (subtract(shape, around).area_mm2() > same * area) continue;
+            again = larger - area <= same * area;
+            depth[i] = std::max(depth[i], again ? depth[k] : depth[k] + 1);
+        }
+        if (again) continue;
+        by_depth.resize(std::max(by_depth.size(), depth[i] + 1));
+        by_depth[depth[i]].push_back(shape);
+    }
+    Region ink;
+    for (std::size_t d = 0; d < by_depth.size(); ++d) {
+        const Region level = merge(by_depth[d]);
+        ink = d % 2 == 0 ? merge(ink, level) : subtract(ink, level);
+    }
+    return ink;
+}
+
 Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name) {
-    auto paths = paths_of_dxf(bytes, name);
-    if (!paths) return tl::unexpected(paths.error());
-    if (paths->empty()) return no("drawing.nothing", name);
-    const auto paper = paper_for(*paths, 1, name);
+    auto read = drawing_of_dxf(bytes, name);
+    if (!read) return tl::unexpected(read.error());
+    ReadDrawing out;
+    for (Reason& what : read->left_out)
+        out.notes.push_back({std::move(what), Station::Lettering, {"outline.convert-text", {}}, Mark::Look});
+    if (read->paths.empty()) return no("drawing.nothing", name, "outline.convert-text");
+    const auto paper = paper_for(read->paths, 1, name);
     if (!paper) return tl::unexpected(paper.error());
-    std::vector<Ring> rings;
+    std::vector<std::vector<Ring>> rings(read->colours.size());
     int open = 0;
-    for (const DrawnPath& p : *paths) {
+    for (const DrawnPath& p : read->paths) {
         if (!p.closed) {
             ++open;
             continue;
         }
-        rings.push_back(on_grid(flat(p.contour, paper->scale), *paper));
+        rings[p.shape].push_back(on_grid(flat(p.contour, paper->scale), *paper));
     }
-    Region region = Region::from_rings_even_odd(rings);
-    if (region.empty()) return no("outline.open", name, "outline.close-it");
-    ReadDrawing out;
+    std::vector<std::pair<std::size_t, Region>> inks;
+    Box box;
+    for (std::size_t i = 0; i < rings.size(); ++i) {
+        look_for_stop();
+        Region ink = filled(rings[i]);
+        if (ink.empty()) continue;
+        box = around(box, ink.bounds());
+        inks.emplace_back(i, std::move(ink));
+    }
+    if (inks.empty()) return no("outline.open", name, "outline.close-it");
     if (open > 0) {
         out.notes.push_back({{"drawing.open", {{"file", name}, {"paths", std::int64_t{open}}}},
                              Station::Lettering,
                              {"outline.close-it", {}},
                              Mark::Look});
     }
-    const Box box = region.bounds();
     out.width = Length::from_mm(grid_to_mm(box.width()) / paper->scale);
-    for (Region& island : islands(region.moved(Point{} - box.low)))
-        out.drawing.parts.push_back({std::move(island), {}, {}});
+    // A drawing in one colour takes that of what it is put on.
+    for (const auto& [colour, ink] : inks) {
+        const std::string rgb = inks.size() == 1 ? std::string() : read->colours[colour];
+        for (Region& island : islands(ink.moved(Point{} - box.low)))
+            out.drawing.parts.push_back({std::move(island), inks.size() > 1 && rgb.empty() ? "#000000" : rgb, {}});
+    }
     return out;
 }
 

@@ -11,10 +11,13 @@
 // without units one pixel is 1/96 in. Curves are flattened with chords no farther off than 0.01 mm at the file's size
 // or at 600 mm, whichever is larger, so that drawings may be made larger.
 //
-// A DXF is one part: closed paths, holes where one lies inside another.
+// A DXF has parts by colour (an entity's own, its layer's, or its insert's): closed paths, holes where one lies inside
+// another, one shape where they cross. Planes seen from behind are mirrored as the format has it. Curves that are given
+// by nothing but points on them are drawn smoothly through these, which is said.
 //
 // Named in `notes`, and left out: text that is still text (with its typeface), pictures, style rules that are more than
-// simple, clipping, masks, filters, gradients, markers. Refused, each with its reason: what is neither SVG nor text
+// simple, clipping, masks, filters, gradients, markers; of a DXF what is on layers that are off or frozen, on paper
+// beside the model, in tilted planes, and entities that no knife follows (hatches, dimensions, solids, points). Refused, each with its reason: what is neither SVG nor text
 // DXF, entities and inner document types, files over 64 MB, more than a million nodes, coordinates that the grid does
 // not hold, nothing that could be cut. Nothing outside the bytes is ever read.
 #pragma once

@@ -1,13 +1,18 @@
 // Lines, arcs, circles, ellipses, splines and polylines of a DXF file, in blocks or not, joined end to end.
+#include <dxflib/dl_codes.h>
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
+#include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <boost/math/interpolators/catmull_rom.hpp>
 #include <optional>
+#include <set>
 #include <sstream>
 
 #include "drawing/outline_file.h"
@@ -134,22 +139,61 @@ Stretch placed(const Stretch& s, const Placing& at) {
     return out;
 }
 
+
+// Of an entity: its own colour, that of its layer, or that of the insert which puts it there.
+struct Hue {
+    enum class Of { Own, Layer, Insert };
+    Of of = Of::Own;
+    std::string rgb{};
+    std::string layer{};
+};
+
+struct Coloured {
+    Stretch line;
+    Hue hue;
+};
+
 struct Insert {
     std::string block;
     Placing at;
+    Hue hue;
 };
 
 // What the model, or a block of it, holds.
 struct Shapes {
-    std::vector<Stretch> closed, open;
+    std::vector<Coloured> closed, open;
     std::vector<Insert> inserts;
     Node base{0, 0};
+};
+
+// The index colours of the format as the reading library lists them; 7 is black on white and white on black.
+std::string rgb_of(int index) {
+    if (index < 1 || index > 255 || index == 7) return {};
+    const auto part = [&](int i) { return static_cast<int>(std::lround(dxfColors[index][i] * 255)); };
+    return fmt::format("#{:02x}{:02x}{:02x}", part(0), part(1), part(2));
+}
+
+struct Drawn {
+    std::vector<DrawnPath> closed;
+    std::vector<std::pair<Stretch, std::string>> open;  // with its colour
+    std::vector<std::string> colours;
+    std::size_t place_of(const std::string& rgb) {
+        const auto at = std::find(colours.begin(), colours.end(), rgb);
+        if (at != colours.end()) return static_cast<std::size_t>(at - colours.begin());
+        colours.push_back(rgb);
+        return colours.size() - 1;
+    }
 };
 
 class Collector : public DL_CreationAdapter {
   public:
     Shapes model;
     std::map<std::string, Shapes> blocks;
+    std::map<std::string, std::string> layer_colours;
+    std::set<std::string> off, skipped;  // layers that are not shown, and of those the ones with something on them
+    std::map<std::string, int> other;    // entities that no knife follows, by kind
+    std::vector<std::string> texts;
+    int on_paper = 0, tilted = 0, through_points = 0;
     bool beyond = false;  // holds curves of a kind that is not read
     double mm = 1;        // of one unit; a file that names none is taken to be in millimetres
 
@@ -164,16 +208,43 @@ class Collector : public DL_CreationAdapter {
         into_->base = {b.bpx, b.bpy};
     }
     void endBlock() override { into_ = &model; }
-    void addLine(const DL_LineData& l) override { into_->open.push_back({{l.x1, l.y1}, {{{l.x2, l.y2}}}}); }
+    void addLayer(const DL_LayerData& l) override {
+        const int colour = getAttributes().getColor();
+        layer_colours[l.name] = rgb_of(std::abs(colour));
+        // Off is told by a colour below nothing; frozen, or frozen in new views, by a flag.
+        if (l.off || colour < 0 || (l.flags & 3) != 0) off.insert(l.name);
+    }
+    void addText(const DL_TextData& t) override { take_text(t.text); }
+    void addMText(const DL_MTextData& t) override { take_text(t.text); }
+    void addPoint(const DL_PointData&) override { count("POINT"); }
+    void addSolid(const DL_SolidData&) override { count("SOLID"); }
+    void addTrace(const DL_TraceData&) override { count("TRACE"); }
+    void add3dFace(const DL_3dFaceData&) override { count("3DFACE"); }
+    void addHatch(const DL_HatchData&) override { count("HATCH"); }
+    void addLeader(const DL_LeaderData&) override { count("LEADER"); }
+    void addImage(const DL_ImageData&) override { count("IMAGE"); }
+    void addXLine(const DL_XLineData&) override { count("XLINE"); }
+    void addRay(const DL_RayData&) override { count("RAY"); }
+    void addDimAlign(const DL_DimensionData&, const DL_DimAlignedData&) override { count("DIMENSION"); }
+    void addDimLinear(const DL_DimensionData&, const DL_DimLinearData&) override { count("DIMENSION"); }
+    void addDimRadial(const DL_DimensionData&, const DL_DimRadialData&) override { count("DIMENSION"); }
+    void addDimDiametric(const DL_DimensionData&, const DL_DimDiametricData&) override { count("DIMENSION"); }
+    void addDimAngular(const DL_DimensionData&, const DL_DimAngular2LData&) override { count("DIMENSION"); }
+    void addDimAngular3P(const DL_DimensionData&, const DL_DimAngular3PData&) override { count("DIMENSION"); }
+    void addDimOrdinate(const DL_DimensionData&, const DL_DimOrdinateData&) override { count("DIMENSION"); }
+
+    void addLine(const DL_LineData& l) override { take(false, {{l.x1, l.y1}, {{{l.x2, l.y2}}}}, false); }
     void addCircle(const DL_CircleData& c) override {
-        into_->closed.push_back({{c.cx + c.radius, c.cy}, arc({c.cx, c.cy}, c.radius, 0, 2 * std::numbers::pi)});
+        take(true, {{c.cx + c.radius, c.cy}, arc({c.cx, c.cy}, c.radius, 0, 2 * std::numbers::pi)}, true);
     }
     void addArc(const DL_ArcData& a) override {
         const double from = a.angle1 * std::numbers::pi / 180;
         double to = a.angle2 * std::numbers::pi / 180;
         if (to <= from) to += 2 * std::numbers::pi;
-        into_->open.push_back({{a.cx + a.radius * std::cos(from), a.cy + a.radius * std::sin(from)},
-                               arc({a.cx, a.cy}, a.radius, from, to)});
+        take(false,
+             {{a.cx + a.radius * std::cos(from), a.cy + a.radius * std::sin(from)},
+              arc({a.cx, a.cy}, a.radius, from, to)},
+             true);
     }
     // An ellipse is a circle of radius 1, stretched along its long axis and across it.
     void addEllipse(const DL_EllipseData& e) override {
@@ -182,13 +253,16 @@ class Collector : public DL_CreationAdapter {
         const Placing stretch{e.mx, -e.my * e.ratio, e.my, e.mx * e.ratio, e.cx, e.cy};
         const Stretch unit{{std::cos(e.angle1), std::sin(e.angle1)}, arc({0, 0}, 1, e.angle1, to)};
         const bool whole = to - e.angle1 > 2 * std::numbers::pi - 1e-6;
-        (whole ? into_->closed : into_->open).push_back(placed(unit, stretch));
+        take(whole, placed(unit, stretch), false);
     }
     void addSpline(const DL_SplineData& s) override {
         endEntity();
         spline_ = Spline{s.degree, {}, {}};
-        beyond = beyond || s.nControl == 0;  // only points that it should pass through
+        through_.clear();
+        spline_closed_ = (s.flags & 1) != 0;
+        keep_attributes();
     }
+    void addFitPoint(const DL_FitPointData& p) override { through_.push_back({p.x, p.y}); }
     void addControlPoint(const DL_ControlPointData& p) override {
         if (spline_) spline_->points.push_back({p.x * p.w, p.y * p.w, p.w});
     }
@@ -198,9 +272,13 @@ class Collector : public DL_CreationAdapter {
     void addPolyline(const DL_PolylineData& p) override {
         endEntity();
         polyline_ = p.flags;
+        keep_attributes();
     }
     void addVertex(const DL_VertexData& v) override { vertices_.push_back(v); }
     void addInsert(const DL_InsertData& i) override {
+        const auto hue = hue_here(true);
+        if (!hue) return;
+        const double over = mirrored() ? -1 : 1;
         const double turn = i.angle * std::numbers::pi / 180;
         const double c = std::cos(turn);
         const double s = std::sin(turn);
@@ -209,30 +287,30 @@ class Collector : public DL_CreationAdapter {
                 if (++inserts_ > most_inserts) throw TooMuch();
                 const double x = col * i.colSp;
                 const double y = row * i.rowSp;
-                into_->inserts.push_back(
-                    {i.name, {c * i.sx, -s * i.sy, s * i.sx, c * i.sy, i.ipx + c * x - s * y, i.ipy + s * x + c * y}});
+                const Placing there{c * i.sx, -s * i.sy, s * i.sx, c * i.sy, i.ipx + c * x - s * y, i.ipy + s * x + c * y};
+                into_->inserts.push_back({i.name, Placing{over, 0, 0, 1, 0, 0}.after(there), *hue});
             }
         }
     }
     void endSequence() override { finish(); }
     void endEntity() override { finish(); }
 
-    // Everything that is drawn, blocks put where they are inserted. False when that is too much.
-    bool draw(const Shapes& from, const Placing& at, int depth, std::vector<DrawnPath>& closed,
-              std::vector<Stretch>& open) const {
+    // Everything that is drawn, blocks put where they are inserted, in the colour of their insert where they say so.
+    // False when that is too much.
+    bool draw(const Shapes& from, const Placing& at, const std::string& of_insert, int depth, Drawn& out) const {
         // Blocks within blocks multiply, also those that hold nothing.
-        if (depth > 8 || closed.size() + open.size() > most_stretches || ++drawn_ > most_inserts) return false;
-        for (const Stretch& s : from.closed) {
-            const Stretch p = placed(s, at);
-            closed.push_back({{p.start, p.curves}, true});
+        if (depth > 8 || out.closed.size() + out.open.size() > most_stretches || ++drawn_ > most_inserts) return false;
+        for (const Coloured& c : from.closed) {
+            const Stretch p = placed(c.line, at);
+            out.closed.push_back({{p.start, p.curves}, true, out.place_of(colour(c.hue, of_insert))});
         }
-        for (const Stretch& s : from.open) open.push_back(placed(s, at));
+        for (const Coloured& c : from.open) out.open.emplace_back(placed(c.line, at), colour(c.hue, of_insert));
         for (const Insert& i : from.inserts) {
             const auto block = blocks.find(i.block);
             if (block == blocks.end()) continue;
             const Node& base = block->second.base;
             const Placing inner = at.after(i.at).after({1, 0, 0, 1, -base.x, -base.y});
-            if (!draw(block->second, inner, depth + 1, closed, open)) return false;
+            if (!draw(block->second, inner, colour(i.hue, of_insert), depth + 1, out)) return false;
         }
         return true;
     }
@@ -240,10 +318,96 @@ class Collector : public DL_CreationAdapter {
     static constexpr std::size_t most_stretches = 20'000;
 
   private:
+    [[nodiscard]] std::string colour(const Hue& hue, const std::string& of_insert) const {
+        if (hue.of == Hue::Of::Own) return hue.rgb;
+        if (hue.of == Hue::Of::Insert) return of_insert;
+        const auto at = layer_colours.find(hue.layer);
+        return at == layer_colours.end() ? std::string() : at->second;
+    }
+    void count(const char* kind) {
+        if (hue_here(false)) ++other[kind];
+    }
+    void take_text(const std::string& words) {
+        if (hue_here(false)) texts.push_back(words);
+    }
+
+    // What a shape has in common with its sequence of points: known when it begins, needed when it ends.
+    void keep_attributes() {
+        kept_ = getAttributes();
+        double* way = getExtrusion() == nullptr ? nullptr : getExtrusion()->getDirection();
+        for (int i = 0; i < 3; ++i) kept_way_[i] = way == nullptr ? (i == 2 ? 1 : 0) : way[i];
+    }
+
+    // The plane it lies in is seen from behind: left and right change.
+    [[nodiscard]] bool mirrored() const { return kept_way_[2] < 0; }
+
+    // The colour of the entity at hand; nothing where it is not drawn: on a layer that is off, on paper beside the model,
+    // or in a plane that is tilted. `flat`: it lies in a plane of its own.
+    std::optional<Hue> hue_here(bool flat, bool keep = true) {
+        if (keep) keep_attributes();
+        const DL_Attributes& a = kept_;
+        if (off.contains(a.getLayer())) {
+            skipped.insert(a.getLayer());
+            return std::nullopt;
+        }
+        if (a.isInPaperSpace()) {
+            ++on_paper;
+            return std::nullopt;
+        }
+        constexpr double upright = 1e-6;
+        if (flat && (std::abs(kept_way_[0]) > upright || std::abs(kept_way_[1]) > upright)) {
+            ++tilted;
+            return std::nullopt;
+        }
+        constexpr int by_layer = 256;
+        if (const int exact = a.getColor24(); exact >= 0)
+            return Hue{Hue::Of::Own, fmt::format("#{:06x}", exact & 0xffffff), {}};
+        if (a.getColor() == by_layer) return Hue{Hue::Of::Layer, {}, a.getLayer()};
+        if (a.getColor() == 0) return Hue{Hue::Of::Insert, {}, {}};
+        return Hue{Hue::Of::Own, rgb_of(a.getColor()), {}};
+    }
+
+    void take(bool closed, Stretch line, bool flat, bool keep = true) {
+        const auto hue = hue_here(flat, keep);
+        if (!hue) return;
+        if (flat && mirrored()) line = placed(line, {-1, 0, 0, 1, 0, 0});
+        (closed ? into_->closed : into_->open).push_back({std::move(line), *hue});
+    }
+
+    // A curve that is given by nothing but points on it may run in more than one way between them: here as a
+    // Catmull-Rom curve (Catmull and Rom, 1974), by the packaged mathematics.
+    [[nodiscard]] Stretch smooth() const {
+        const bool closed = spline_closed_ || apart(through_.front(), through_.back()) == 0;
+        std::vector<std::array<double, 2>> points;
+        for (const Node& n : through_) {
+            if (!std::isfinite(n.x) || !std::isfinite(n.y)) throw OffGrid();
+            if (points.empty() || points.back() != std::array{n.x, n.y}) points.push_back({n.x, n.y});
+        }
+        if (closed && points.front() == points.back()) points.pop_back();
+        if (points.size() < 4) {
+            Stretch straight{through_.front(), {}};
+            for (std::size_t i = 1; i < through_.size(); ++i) straight.curves.push_back({through_[i]});
+            return straight;
+        }
+        const std::size_t count = points.size();
+        const boost::math::catmull_rom<std::array<double, 2>> curve(std::move(points), closed);
+        Stretch out{through_.front(), {}};
+        const std::size_t steps = 24 * count;
+        for (std::size_t i = 1; i <= steps; ++i) {
+            const double at = curve.max_parameter() * static_cast<double>(i) / static_cast<double>(steps);
+            const auto p = curve(std::min(at, curve.max_parameter()));
+            out.curves.push_back({{p[0], p[1]}});
+        }
+        return out;
+    }
+
     void finish() {
         if (spline_) {
             if (spline_->sound()) {
-                into_->open.push_back(spline_->drawn());
+                take(false, spline_->drawn(), false, false);
+            } else if (spline_->points.empty() && through_.size() > 1 && through_.size() < 10'000) {
+                ++through_points;
+                take(false, smooth(), false, false);
             } else {
                 beyond = true;
             }
@@ -271,11 +435,7 @@ class Collector : public DL_CreationAdapter {
                 const double from = std::atan2(a.y - c.y, a.x - c.x);
                 for (auto& curve : arc(c, r, from, from + angle)) s.curves.push_back(std::move(curve));
             }
-            if (closes) {
-                into_->closed.push_back(std::move(s));
-            } else if (!s.curves.empty()) {
-                into_->open.push_back(std::move(s));
-            }
+            if (closes || !s.curves.empty()) take(closes, std::move(s), true, false);
         }
         polyline_.reset();
         vertices_.clear();
@@ -287,11 +447,38 @@ class Collector : public DL_CreationAdapter {
     std::optional<Spline> spline_;
     std::optional<int> polyline_;
     std::vector<DL_VertexData> vertices_;
+    std::vector<Node> through_;
+    bool spline_closed_ = false;
+    DL_Attributes kept_;
+    std::array<double, 3> kept_way_{0, 0, 1};
 };
+
+// What the file holds that is not drawn.
+std::vector<Reason> left_out(const Collector& c, const std::string& name) {
+    std::vector<Reason> out;
+    const auto joined = [](const auto& names) { return fmt::format("{}", fmt::join(names, ", ")); };
+    if (!c.texts.empty()) {
+        out.push_back({"drawing.dxf-text",
+                       {{"file", name},
+                        {"texts", static_cast<std::int64_t>(c.texts.size())},
+                        {"first", c.texts.front().substr(0, 40)}}});
+    }
+    if (!c.skipped.empty()) out.push_back({"drawing.dxf-layers-off", {{"file", name}, {"layers", joined(c.skipped)}}});
+    if (c.on_paper > 0) out.push_back({"drawing.dxf-paper", {{"file", name}, {"shapes", std::int64_t{c.on_paper}}}});
+    if (c.tilted > 0) out.push_back({"drawing.dxf-tilted", {{"file", name}, {"shapes", std::int64_t{c.tilted}}}});
+    if (c.through_points > 0)
+        out.push_back({"drawing.dxf-smooth", {{"file", name}, {"curves", std::int64_t{c.through_points}}}});
+    if (!c.other.empty()) {
+        std::vector<std::string> kinds;
+        for (const auto& [kind, n] : c.other) kinds.push_back(fmt::format("{} {}", n, kind));
+        out.push_back({"drawing.dxf-other", {{"file", name}, {"kinds", joined(kinds)}}});
+    }
+    return out;
+}
 
 }  // namespace
 
-Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const std::string& name) {
+Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string& name) {
     const auto no = [&](const char* id, Reason remedy = {}) {
         return refused({id, {{"file", name}}}, Station::Blank, std::move(remedy));
     };
@@ -313,32 +500,45 @@ Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const st
     }
     if (collector.beyond)
         return refused({"outline.curves-unread", {{"file", name}}}, Station::Blank, {"outline.as-polyline", {}});
-    std::vector<DrawnPath> paths;
-    std::vector<Stretch> open;
-    if (!collector.draw(collector.model, {collector.mm, 0, 0, collector.mm, 0, 0}, 0, paths, open) ||
-        open.size() > Collector::most_stretches)
+    Drawn drawn;
+    if (!collector.draw(collector.model, {collector.mm, 0, 0, collector.mm, 0, 0}, {}, 0, drawn) ||
+        drawn.open.size() > Collector::most_stretches)
         return refused({"outline.huge", {{"file", name}}}, Station::Blank, {"outline.simplify", {}});
-    // Ends that meet within a ten-thousandth of the drawing are joined.
+    DxfDrawing out;
+    out.left_out = left_out(collector, name);
+    // Ends of one colour that meet within a ten-thousandth of the drawing are joined.
+    auto& open = drawn.open;
     double size = 0;
-    for (const Stretch& s : open) size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});
+    for (const auto& [s, rgb] : open) size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});
     const double near = 1e-4 * std::max(size, 1e-6);
     while (!open.empty()) {
-        Stretch chain = std::move(open.back());
+        auto [chain, rgb] = std::move(open.back());
         open.pop_back();
         for (bool grown = true; grown && apart(chain.start, chain.end()) > near;) {
             grown = false;
             for (std::size_t i = 0; i < open.size() && !grown; ++i) {
-                const bool forwards = apart(chain.end(), open[i].start) <= near;
-                if (!forwards && apart(chain.end(), open[i].end()) > near) continue;
-                const Stretch next = forwards ? open[i] : open[i].turned();
+                if (open[i].second != rgb) continue;
+                const Stretch& other = open[i].first;
+                const bool forwards = apart(chain.end(), other.start) <= near;
+                if (!forwards && apart(chain.end(), other.end()) > near) continue;
+                const Stretch next = forwards ? other : other.turned();
                 chain.curves.insert(chain.curves.end(), next.curves.begin(), next.curves.end());
                 open.erase(open.begin() + static_cast<long>(i));
                 grown = true;
             }
         }
-        paths.push_back({{chain.start, chain.curves}, apart(chain.start, chain.end()) <= near});
+        drawn.closed.push_back(
+            {{chain.start, chain.curves}, apart(chain.start, chain.end()) <= near, drawn.place_of(rgb)});
     }
-    return paths;
+    out.paths = std::move(drawn.closed);
+    out.colours = std::move(drawn.colours);
+    return out;
+}
+
+Expected<std::vector<DrawnPath>> paths_of_dxf(const std::string& bytes, const std::string& name) {
+    auto drawing = drawing_of_dxf(bytes, name);
+    if (!drawing) return tl::unexpected(drawing.error());
+    return std::move(drawing->paths);
 }
 
 }  // namespace skarvel

@@ -25,8 +25,16 @@ Expected<Region> read_outline_file(const std::string& bytes, const std::string& 
 struct DrawnPath {
     Outline::Contour contour;
     bool closed = false;
-    std::size_t shape = 0;  ///< of an SVG: which of its shapes it belongs to
+    std::size_t shape = 0;  ///< of an SVG: which of its shapes it belongs to; of a DXF its place in `colours`
 };
+
+/// What the model of a DXF draws, and what it holds besides.
+struct DxfDrawing {
+    std::vector<DrawnPath> paths;      ///< millimetres
+    std::vector<std::string> colours;  ///< "#rrggbb"; empty for black, which is white on a dark ground
+    std::vector<Reason> left_out;
+};
+Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string& name);
 
 /// The paths of either kind of file, before they are judged: of an SVG in its own units, of a DXF in millimetres.
 Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const std::string& name,

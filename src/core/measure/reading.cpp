@@ -57,6 +57,10 @@ std::vector<Sign> plain_signs(std::string_view text) {
         if (known != spellings.end()) {
             for (const char c : known->plain) signs.push_back({c, i, i + known->written.size()});
             i += known->written.size();
+            // What stands hard behind a fraction of one sign would lengthen the number below its bar.
+            const bool more = i < text.size() && (std::isdigit(static_cast<unsigned char>(text[i])) != 0 ||
+                                                  text[i] == '.' || text[i] == ',');
+            if (known->plain.front() == ' ' && known->plain.size() > 1 && more) fail("measure.two-numbers", i);
         } else {
             const auto c = static_cast<unsigned char>(text[i]);
             if (c >= 0x80) fail("measure.strange", i);
@@ -142,6 +146,8 @@ class Parser {
         Tree left = signed_part(depth);
         for (skip_spaces(); here() == '*' || here() == '/' || here() == 'x'; skip_spaces()) {
             note_operator();
+            // 12x24 is a size and 0x10 a figure of computers: neither is meant as a product.
+            if (here() == 'x' && digit(here(1)) && digit(signs_[next_ - 1].what)) fail("measure.size", byte());
             const char op = here() == 'x' ? '*' : here();
             const std::size_t at = byte();
             ++next_;
@@ -274,6 +280,7 @@ class Parser {
             if (here() == '.' || here() == ',') fail("measure.two-points", byte());
             return value;
         }
+        if (here() == '.' || here() == ',') fail("measure.ends-in-point", byte());
         return value + fraction_after();
     }
 
