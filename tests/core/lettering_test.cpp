@@ -171,5 +171,32 @@ TEST_CASE("a damaged typeface is refused") {
     CHECK_FALSE(read_typeface(std::make_shared<const std::string>("not a typeface")));
     const auto& good = *library().typefaces.front().bytes;
     CHECK_FALSE(read_typeface(std::make_shared<const std::string>(good.substr(0, 200))));
+    // Its outlines zeroed, or any part of them damaged: refused with its name, or read as letters of sound size.
+    const auto table = good.find("CFF ", 12);
+    REQUIRE(table < 400);
+    const auto number = [&](std::size_t at) {
+        std::size_t n = 0;
+        for (std::size_t i = 0; i < 4; ++i) n = n << 8U | static_cast<unsigned char>(good[at + i]);
+        return n;
+    };
+    const std::size_t from = number(table + 8), size = number(table + 12);
+    std::string zeroed = good;
+    std::fill_n(zeroed.begin() + static_cast<long>(from + size / 2), size / 2, '\0');
+    const auto refused = read_typeface(std::make_shared<const std::string>(zeroed));
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().what.id == "typeface.hollow");
+    CHECK(std::get<std::string>(refused.error().what.arguments[0].second).starts_with(
+        library().typefaces.front().name.family));
+    CHECK(rc::check([&] {
+        std::string damaged = good;
+        for (int i = 0; i < 40; ++i)
+            damaged[from + *rc::gen::inRange<std::size_t>(0, size)] = static_cast<char>(*rc::gen::inRange(0, 256));
+        const auto read = read_typeface(std::make_shared<const std::string>(damaged));
+        if (!read) return;
+        for (const ShapedLetter& letter : shape(*read, "Boat 29")) {
+            const Extent box = extent_of(letter.outline);
+            RC_ASSERT(box.empty() == letter.blank || letter.missing);
+        }
+    }));
     CHECK(checksum_of("123456789") == "crc32:cbf43926");  // the check value of CRC-32, from memory
 }

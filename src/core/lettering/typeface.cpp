@@ -222,6 +222,45 @@ std::string checksum_of(std::string_view bytes) {
     return fmt::format("crc32:{:08x}", crc.checksum());
 }
 
+namespace {
+
+// Letters that the typeface says it has, but whose outlines cannot be read, hold no numbers that can be drawn, or are
+// nothing at all.
+std::string hollow_letters(FT_Face face) {
+    std::string hollow;
+    int there = 0;
+    int empty = 0;
+    const auto look = [&](FT_ULong letter, FT_UInt glyph) {
+        ++there;
+        Outline outline;
+        add_glyph(face, glyph, 0, 0, outline);
+        const Extent box = extent_of(outline);
+        // Ten times its own square and more is no letter.
+        const double most = 10.0 * face->units_per_EM;
+        const bool wild = !box.empty() && std::max({std::abs(box.x0), std::abs(box.x1), std::abs(box.y0),
+                                                    std::abs(box.y1)}) > most;
+        if (!box.empty() && !wild) return;
+        ++empty;
+        if (letter < 128) hollow += static_cast<char>(letter);
+    };
+    for (FT_ULong letter = '0'; letter <= 'z'; ++letter) {
+        const bool basic = letter <= '9' || (letter >= 'A' && letter <= 'Z') || letter >= 'a';
+        if (const FT_UInt glyph = FT_Get_Char_Index(face, letter); basic && glyph != 0) look(letter, glyph);
+    }
+    if (there == 0) {
+        // Of another script: the first letters that it has.
+        FT_UInt glyph = 0;
+        constexpr int enough = 60;
+        for (FT_ULong c = FT_Get_First_Char(face, &glyph); glyph != 0 && there < enough;
+             c = FT_Get_Next_Char(face, c, &glyph))
+            look(c, glyph);
+        return empty * 2 > there || there == 0 ? "?" : "";
+    }
+    return hollow;
+}
+
+}  // namespace
+
 Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes) {
     const Library library = open_library();
     const Face face = open_face(library, *bytes);
@@ -230,6 +269,10 @@ Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes) {
     typeface.name = {face->family_name == nullptr ? "" : face->family_name,
                      face->style_name == nullptr ? "Regular" : face->style_name, checksum_of(*bytes)};
     typeface.units_per_em = face->units_per_EM;
+    if (const std::string hollow = hollow_letters(face.get()); !hollow.empty())
+        return refused({"typeface.hollow",
+                        {{"typeface", typeface.name.family + " " + typeface.name.style}, {"letters", hollow}}},
+                       "typeface");
     const auto height_of = [&](FT_ULong letter, double& height) {
         Outline outline;
         add_glyph(face.get(), FT_Get_Char_Index(face.get(), letter), 0, 0, outline);
