@@ -141,7 +141,8 @@ TEST_CASE("an even taper is a board like any other, and what cannot be decided o
     b.tape.taken = {measure("1/2"), std::nullopt, measure("1/2")};
     CHECK(says(measured(b).problems, "tape.no-board"));
     CHECK(from_grid(measured(b).face.width()) == 6_in);
-    b.tape.taken = {measure("6"), measure("6"), measure("2"), measure("60"), measure("31"), measure("60"), measure("12")};
+    b.tape.taken = {measure("6"),  measure("6"),  measure("2"), measure("60"),
+                    measure("31"), measure("60"), measure("12")};
     CHECK(says(measured(b).problems, "tape.no-board"));
 }
 

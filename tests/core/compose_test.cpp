@@ -14,7 +14,8 @@ using namespace skarvel::testing;
 namespace {
 
 ComposeWish wish_for(const std::string& saying, std::vector<std::size_t> stress = {}) {
-    return {saying, std::move(stress), typeface("Bebas Neue"), typeface("Lobster Two", "Bold"), measure("3/8"), false, {}};
+    return {saying, std::move(stress), typeface("Bebas Neue"), typeface("Lobster Two", "Bold"), measure("3/8"), false,
+            {}};
 }
 
 LetteringRoom box_room(double wide, double high) {

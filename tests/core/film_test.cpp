@@ -31,6 +31,12 @@ std::int64_t apart(std::int64_t a, std::int64_t b, Length repeat) {
     return ((a - b) % r + r) % r;
 }
 
+std::vector<FilmPiece> pieces(const std::vector<Length>& lengths, Length across = 10_in) {
+    std::vector<FilmPiece> out;
+    for (const Length l : lengths) out.push_back({l, across});
+    return out;
+}
+
 Job two_films() {
     // Two small signs whose masks lie on one load together, each in its own film.
     Job job = panel_job("OAR", "9", "7");
@@ -44,14 +50,14 @@ Job two_films() {
 }  // namespace
 
 TEST_CASE("film is bought in whole units, and worth what is cut of it") {
-    const std::vector<FilmUse> uses{{"permanent-gloss", "gloss", "#112233", {20_in, 13_in}},
-                                    {"removable-matt", "matt", "", {30_in}}};
+    const std::vector<FilmUse> uses{{"permanent-gloss", "gloss", "#112233", pieces({20_in, 13_in})},
+                                    {"removable-matt", "matt", "", pieces({30_in})}};
     // A yard for 4.50; matt by the roll of 10 ft for 12.00, most of one still there.
     const auto costs = film_costs(
         uses, {roll("permanent-gloss", 30_in, 450, 36_in, "#112233"), roll("removable-matt", 100_in, 1200, 120_in)});
     REQUIRE(costs.size() == 2);
     CHECK(costs[0].needed == 33_in);
-    CHECK(costs[0].to_buy == 1);  // 3 in are lacking
+    CHECK(costs[0].to_buy == 1);  // after 20 in of the roll, 13 in are not there any more
     CHECK(*costs[0].buy_cents == 450);
     CHECK(*costs[0].worth_cents == 413);  // 33/36 of 450, to the next cent
     CHECK(costs[1].to_buy == 0);
@@ -61,13 +67,13 @@ TEST_CASE("film is bought in whole units, and worth what is cut of it") {
     // Another colour's roll is no help to a decal, and sheets are counted load by load.
     FilmStock sheet = roll("permanent-gloss", 12_in, 99, 12_in);
     sheet.roll = false;
-    const auto sheets = film_costs({{"permanent-gloss", "gloss", "#112233", {12_in, 13_in}}},
+    const auto sheets = film_costs({{"permanent-gloss", "gloss", "#112233", pieces({12_in, 13_in})}},
                                    {roll("permanent-gloss", 90_in, 450, 36_in, "#ffffff"), sheet});
     REQUIRE(sheets.size() == 1);
     CHECK(sheets[0].to_buy == 3);
     CHECK(*sheets[0].buy_cents == 297);
     // Nothing known of it: nothing said.
-    CHECK_FALSE(film_costs({{"metallic", "metallic", "", {12_in}}}, {}).front().worth_cents);
+    CHECK_FALSE(film_costs({{"metallic", "metallic", "", pieces({12_in})}}, {}).front().worth_cents);
     CHECK(film_costs({{"metallic", "metallic", "", {}}}, {}).empty());
 }
 
@@ -81,20 +87,67 @@ TEST_CASE("what a job takes of the drawer is enough, and no more is bought than 
         std::vector<FilmUse> uses{{"matt", "matt", "#aabbcc", {}}, {"matt", "matt", "", {}}};
         for (FilmUse& u : uses) {
             for (int n = *rc::gen::inRange(0, 4); n > 0; --n)
-                u.loads.push_back(Length::inches(*rc::gen::inRange(1, 40)));
+                u.loads.push_back({Length::inches(*rc::gen::inRange(1, 40)), Length::inches(*rc::gen::inRange(4, 16))});
         }
-        Length bought;
-        Length needed;
-        Length there;
-        for (const FilmStock& f : drawer) there += f.left;
-        for (const FilmCost& c : film_costs(uses, drawer)) {
-            needed += c.needed;
+        // Rolls of several widths.
+        for (FilmStock& f : drawer) f.width = *rc::gen::element(6_in, 12_in, 15_in);
+        FilmPlan plan;
+        for (FilmUse& u : uses) {
+            for (FilmPiece& piece : u.loads) {
+                piece.user = plan.from.size();
+                plan.from.emplace_back(1);
+            }
+        }
+        for (std::size_t i = 0; i < drawer.size(); ++i) drawer[i].name = std::to_string(i);
+        Length bought, lacking;
+        for (const FilmCost& c : film_costs(uses, drawer, &plan)) {
             bought += c.sold_by * c.to_buy;
             RC_ASSERT(*c.buy_cents >= 0);
-            RC_ASSERT(c.to_buy == 0 || c.sold_by * (c.to_buy - 1) < c.needed);
+            RC_ASSERT((c.to_buy == 0) == (c.longest_lacking == Length{}));
         }
-        RC_ASSERT(needed <= there + bought);
+        // Every load comes in one length off one roll that is wide enough and of its colour, or it is bought; no roll
+        // gives more than is on it, and what is bought is enough.
+        std::vector<Length> left;
+        for (const FilmStock& f : drawer) left.push_back(f.left);
+        for (const FilmUse& u : uses) {
+            for (const FilmPiece& piece : u.loads) {
+                const FilmFrom& from = plan.from[piece.user][0];
+                RC_ASSERT(from.bought == from.roll.empty());
+                if (from.bought) {
+                    lacking += piece.along;
+                    continue;
+                }
+                const std::size_t which = std::stoul(from.roll);
+                RC_ASSERT(drawer[which].width >= piece.across);
+                RC_ASSERT(u.colour.empty() || drawer[which].colour.empty() || drawer[which].colour == u.colour);
+                left[which] = left[which] - piece.along;
+                RC_ASSERT(left[which] >= Length{});
+            }
+        }
+        RC_ASSERT(bought >= lacking);
     }));
+}
+
+TEST_CASE("what is needed in one length is not served by two, nor two narrow rolls by the width of both") {
+    const auto cost = [](Length along, Length across, const std::vector<FilmStock>& drawer) {
+        return film_costs({{"matt", "matt", "", pieces({along}, across)}}, drawer).front();
+    };
+    FilmStock wide = roll("matt", 40_in, 100, 36_in);
+    wide.width = 15_in;
+    FilmStock narrow = roll("matt", 90_in, 100, 36_in);
+    narrow.width = 10_in;
+    CHECK(cost(83_in, 9_in, {roll("matt", 30_in, 100, 36_in), roll("matt", 60_in, 100, 36_in)}).to_buy == 3);
+    CHECK(cost(60_in, 9_in, {roll("matt", 30_in, 100, 36_in), roll("matt", 60_in, 100, 36_in)}).to_buy == 0);
+    CHECK(cost(38_in, 12_in, {wide, narrow}).to_buy == 0);
+    CHECK(cost(60_in, 12_in, {wide, narrow}).to_buy == 2);  // only the narrow one is as long
+    CHECK(cost(60_in, 20_in, {wide, narrow}).to_buy == 2);
+    // Said, with the load that no roll holds, and on the sheet of that load.
+    Shop shop = usual_shop();
+    shop.drawer = {roll("removable-matt", 4_in, 0, 1_in), roll("removable-matt", 5_in, 0, 1_in)};
+    const Plan plan = skarvel::plan(panel_job("OAR", "9", "7"), shop, library(), moment("2026-05-04T18:00"));
+    CHECK(plan.colours.front().cut.film.front().bought);
+    CHECK(std::any_of(plan.problems.begin(), plan.problems.end(),
+                      [](const Problem& p) { return p.what.id == "film.short" || p.what.id == "film.no-one-length"; }));
 }
 
 TEST_CASE("the shopping list and the plan say what film is worth") {

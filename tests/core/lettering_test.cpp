@@ -185,8 +185,8 @@ TEST_CASE("a damaged typeface is refused") {
     const auto refused = read_typeface(std::make_shared<const std::string>(zeroed));
     REQUIRE_FALSE(refused);
     CHECK(refused.error().what.id == "typeface.hollow");
-    CHECK(std::get<std::string>(refused.error().what.arguments[0].second).starts_with(
-        library().typefaces.front().name.family));
+    CHECK(std::get<std::string>(refused.error().what.arguments[0].second)
+              .starts_with(library().typefaces.front().name.family));
     CHECK(rc::check([&] {
         std::string damaged = good;
         for (int i = 0; i < 40; ++i)

@@ -3,8 +3,8 @@
 #include <set>
 
 #include "job/commands.h"
-#include "sheets/sheets.h"
 #include "sheets/page_text.h"
+#include "sheets/sheets.h"
 #include "support_blank.h"
 
 using namespace skarvel;

@@ -249,8 +249,8 @@ void FacePainter::frame(QPainter& p) const {
         p.setClipPath(shape, Qt::IntersectClip);
         const QRectF left(outer.left(), outer.top() + seen, seen, outer.height() - 2 * seen);
         const QRectF top(outer.left() + seen, outer.top(), outer.width() - 2 * seen, seen);
-        for (const QRectF& r : {left, left.translated(outer.width() - seen, 0), top,
-                                top.translated(0, outer.height() - seen)})
+        for (const QRectF& r :
+             {left, left.translated(outer.width() - seen, 0), top, top.translated(0, outer.height() - seen)})
             grain(p, r, wood.line.darker(108));
         p.restore();
     }

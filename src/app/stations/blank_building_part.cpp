@@ -71,8 +71,9 @@ void frame_and_backing(BlankForm& form) {
         stocks.emplace_back(s.name, text_of(shown_name(s.name)));
     form.choice(in_words("blank-tray.cut-from"), stocks, lens(&Blank::frame, &Frame::stock), framed);
     form.measure(in_words("blank-tray.seen-from-the-front"), lens(&Blank::frame, &Frame::seen), framed);
-    form.measure(in_words("blank-tray.from-front-to-back"), lens(&Blank::frame, &Frame::depth),
-                 [] { return in_words("blank-tray.as-its-stock"); }, framed);
+    form.measure(
+        in_words("blank-tray.from-front-to-back"), lens(&Blank::frame, &Frame::depth),
+        [] { return in_words("blank-tray.as-its-stock"); }, framed);
     form.measure(in_words("blank-tray.rebate"), lens(&Blank::frame, &Frame::rebate), mitred);
     form.measure(in_words("blank-tray.clearance-in-the-rebate"), lens(&Blank::frame, &Frame::clearance), mitred);
     form.tick(in_words("blank-tray.stands-above-the-face"), lens(&Blank::frame, &Frame::raised), framed);

@@ -41,11 +41,11 @@ void follow_saw(Tray& tray) {
     if (!frames && goods.empty()) return;
     tray.heading(in_words("blank-tray.cut-list"));
     for (const SheetGood& g : goods)
-        tray.fact((g.of.empty() ? QString() : text_of(g.of) + ": ") + tray.say(g.cut.what),
-                  in_words("blank-tray.sheet-good",
-                           {{"length", shown(show_number(g.cut.length, tray.desk().shop().display))},
-                            {"width", tray.length(*g.cut.width)},
-                            {"material", g.material}}));
+        tray.fact(
+            (g.of.empty() ? QString() : text_of(g.of) + ": ") + tray.say(g.cut.what),
+            in_words("blank-tray.sheet-good", {{"length", shown(show_number(g.cut.length, tray.desk().shop().display))},
+                                               {"width", tray.length(*g.cut.width)},
+                                               {"material", g.material}}));
     for (const SawPlan& s : all) {
         if (!frames) break;
         for (std::size_t i = 0; i < s.cuts.size(); ++i) {

@@ -363,6 +363,7 @@ class SectionsTray : public Tray {
             fact(in_words("word.loads"), QString::number(p.loads.size()));
             fact(in_words("sections-tray.film-to-cut"), length(p.film_total));
             fact(in_words("sections-tray.share-used"), QString("%1 %").arg(std::lround(p.share * 100)));
+            rolls();
             film_worth();
             if (desk_.plan().loads_saved > 0) {
                 fact(in_words("sections-tray.loads-of-the-whole"),
@@ -390,6 +391,18 @@ class SectionsTray : public Tray {
             }
         }
         end_follows();
+    }
+
+    // Which roll of the drawer it is cut from, or that one has to be bought.
+    void rolls() {
+        QStringList names;
+        bool bought = false;
+        for (const FilmFrom& from : plan()->cut.film) {
+            bought = bought || from.bought;
+            if (!from.roll.empty() && !names.contains(text_of(from.roll))) names << text_of(from.roll);
+        }
+        if (bought) names << in_words("sections-tray.a-roll-to-buy");
+        if (!names.isEmpty()) fact(in_words("sections-tray.cut-from"), names.join(", "));
     }
 
     // Of this film, over the whole job, where the drawer knows its price.

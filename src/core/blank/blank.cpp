@@ -279,8 +279,8 @@ void build(BlankPlan& plan, const Blank& blank, const std::optional<Edges>& edge
            const std::vector<StockSize>& sizes) {
     const bool upright = plan.face.height() >= plan.face.width();
     const bool bent = plan.tape && !plan.tape->refused && !is_rectangle(plan.outline);
-    plan.built = build_up_blank(
-        {plan.outline, edges, bent, plan.thickness, blank.frame, blank.backing, upright}, plan.frame, sizes);
+    plan.built = build_up_blank({plan.outline, edges, bent, plan.thickness, blank.frame, blank.backing, upright},
+                                plan.frame, sizes);
     if (blank.kind == Kind::Field && blank.moulding)
         plan.built.whole = around(plan.built.whole, grown(plan.face, blank.moulding->value));
     if (blank.kind == Kind::Board && !blank.stock.empty())
@@ -363,8 +363,7 @@ BlankPlan measure_up(const Blank& typed, const std::vector<StockSize>& sizes, co
     const double edges_sqft = round_edge(plan.outline).in_mm() * plan.thickness.in_mm() / (304.8 * 304.8);
     plan.coat_sqft =
         plan.area_sqft * (blank.finished == Coated::All ? 2 : 1) + (blank.finished == Coated::Face ? 0 : edges_sqft);
-    const bool frame_in_the_way =
-        blank.frame.before && plan.frame.cover_across + plan.frame.cover_up > Length{};
+    const bool frame_in_the_way = blank.frame.before && plan.frame.cover_across + plan.frame.cover_up > Length{};
     plan.straight_sides = four_sided(blank.kind) && blank.kind != Kind::Field && !frame_in_the_way &&
                           !(blank.frame.before && blank.frame.raised) && (!plan.tape || !plan.tape->from_centre);
     take_zones(plan, blank, edges);

@@ -5,10 +5,10 @@
 // Face frame, here and in every later folder: origin in the lower left corner of the face's bounds as it is read, x to
 // the right, y upwards. An upright board has its length along y, a level one along x. Clear zones bind ink, never film.
 //
-// `measure_up` leaves out what no blank has (blank/sound.h), gives the face as a region (from the kind of blank, or from
-// the tape's readings of a board that is not true: blank/tape.h), takes margins, clear zones and what a frame covers
-// from it, each from the real edge (blank/edges.h), and finds the largest upright rectangle that is left (blank/room.h):
-// what is snug fills that.
+// `measure_up` leaves out what no blank has (blank/sound.h), gives the face as a region (from the kind of blank, or
+// from the tape's readings of a board that is not true: blank/tape.h), takes margins, clear zones and what a frame
+// covers from it, each from the real edge (blank/edges.h), and finds the largest upright rectangle that is left
+// (blank/room.h): what is snug fills that.
 #pragma once
 
 #include <array>

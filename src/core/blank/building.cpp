@@ -19,8 +19,8 @@ Region squared_out(const Region& shape, Length by) {
 }
 
 Region middle_of(const Box& face, const Backing& backing, bool upright) {
-    const Point size = upright ? at(backing.width.value, backing.length.value)
-                               : at(backing.length.value, backing.width.value);
+    const Point size =
+        upright ? at(backing.width.value, backing.length.value) : at(backing.length.value, backing.width.value);
     const Point twice = face.low + face.high;
     const Point low{(twice.x - size.x) / 2, (twice.y - size.y) / 2};
     return Region::rectangle({low, low + size});

@@ -81,9 +81,9 @@ Region strip_along(const Edges& edges, Edge edge, std::int64_t depth) {
         const auto far = static_cast<double>(depth) + length / 4;
         const Point from = moved(points[i], x, y, i == 0 ? -far : -static_cast<double>(depth));
         const Point to = moved(points[i + 1], x, y, i + 2 == points.size() ? far : static_cast<double>(depth));
-        strips.push_back(Region::from_rings({{moved(from, y, -x, far), moved(to, y, -x, far),
-                                              moved(to, -y, x, static_cast<double>(depth)),
-                                              moved(from, -y, x, static_cast<double>(depth))}}));
+        strips.push_back(Region::from_rings(
+            {{moved(from, y, -x, far), moved(to, y, -x, far), moved(to, -y, x, static_cast<double>(depth)),
+              moved(from, -y, x, static_cast<double>(depth))}}));
     }
     return merge(strips);
 }

@@ -254,7 +254,8 @@ Box largest_rectangle(const Region& region) {
             look({below, t, below, t, -anything, anything});
             walls.push_back({&t, t.left(below.top), t.right(below.top)});
         }
-        for (std::size_t j = static_cast<std::size_t>(&below - rows.data()) + 1; j < rows.size() && !walls.empty(); ++j) {
+        for (std::size_t j = static_cast<std::size_t>(&below - rows.data()) + 1; j < rows.size() && !walls.empty();
+             ++j) {
             const Row& above = rows[j];
             std::vector<Wall> on;
             for (const Wall& wall : walls) {

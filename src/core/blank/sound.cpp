@@ -9,10 +9,8 @@ class Checked {
 
     void say(Mark mark, const char* what, std::vector<std::pair<std::string, Argument>> arguments = {},
              const char* remedy = nullptr) {
-        problems_.push_back({{what, std::move(arguments)},
-                             Station::Blank,
-                             remedy == nullptr ? Reason{} : Reason{remedy, {}},
-                             mark});
+        problems_.push_back(
+            {{what, std::move(arguments)}, Station::Blank, remedy == nullptr ? Reason{} : Reason{remedy, {}}, mark});
     }
     /// Something that may be missing, but not less than it must be.
     void measure(std::optional<Measure>& m, const char* what, bool nothing_too) {

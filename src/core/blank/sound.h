@@ -9,8 +9,8 @@
 
 namespace skarvel {
 
-/// The blank without what cannot be; why goes into `problems`. Its length and width stay as they are: without them there
-/// is no face, which is said where the face is made.
+/// The blank without what cannot be; why goes into `problems`. Its length and width stay as they are: without them
+/// there is no face, which is said where the face is made.
 Blank sound(Blank blank, const std::vector<StockSize>& sizes, std::vector<Problem>& problems);
 
 }  // namespace skarvel

@@ -234,10 +234,8 @@ TapePlan reconstruct(const Readings& readings, Length length, Length width) {
         // What a square laid on the lower end shows across the board's width.
         const Length lean = Length::from_mm(plan.skew.in_mm() * v[BottomX] / std::max(1.0, std::max(left, right)));
         if (size(lean) > least && one_diagonal(given))
-            plan.problems.push_back({{"tape.one-diagonal", {{"by", size(lean)}}},
-                                     Station::Blank,
-                                     {"tape.other-diagonal", {}},
-                                     Mark::Look});
+            plan.problems.push_back(
+                {{"tape.one-diagonal", {{"by", size(lean)}}}, Station::Blank, {"tape.other-diagonal", {}}, Mark::Look});
         if (size(lean) > least)
             plan.words.push_back({plan.skew > Length{} ? "tape.leans-right" : "tape.leans-left", {{"by", size(lean)}}});
     }

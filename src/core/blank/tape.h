@@ -53,8 +53,8 @@ struct TapePlan {
     friend bool operator==(const TapePlan&, const TapePlan&) = default;
 };
 
-/// `length` and `width` stand for what was not measured. One reading that no four-sided board can have is named, and the
-/// corners are those of the others.
+/// `length` and `width` stand for what was not measured. One reading that no four-sided board can have is named, and
+/// the corners are those of the others.
 TapePlan reconstruct(const Readings& readings, Length length, Length width);
 
 /// The name of a reading as a sentence of the catalogue.

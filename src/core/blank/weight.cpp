@@ -49,8 +49,7 @@ void place_hangers(Weighed& out, const Region& wood, const Box& box, int points)
             out.points.push_back({{"hang.middle", {}}, {out.centre.x, y}});
             return;
         }
-        const std::int64_t off =
-            std::min({box.width() / 4, out.centre.x - reach->first, reach->second - out.centre.x});
+        const std::int64_t off = std::min({box.width() / 4, out.centre.x - reach->first, reach->second - out.centre.x});
         if (off < least_off) continue;
         out.points.push_back({{"hang.left", {}}, {out.centre.x - off, y}});
         out.points.push_back({{"hang.right", {}}, {out.centre.x + off, y}});

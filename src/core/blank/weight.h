@@ -6,8 +6,9 @@
 // Weight is volume times density. Tipping, by moments about the edge of the base: it goes over at the angle
 // atan(a / h), a the distance from the edge to the centre of gravity, h its height; a push at the top of height H does
 // it with F = m g a / H; weight laid low down, over the base, holds it against a given push where (m + m') g a = F H. A
-// leaning board of foot distance d stands at sin t = d / H and comes away with F = m g tan t / 2. H is that of the whole,
-// with what is round and under the panel. Hangers go where there is wood, above the centre of gravity and even about it.
+// leaning board of foot distance d stands at sin t = d / H and comes away with F = m g tan t / 2. H is that of the
+// whole, with what is round and under the panel. Hangers go where there is wood, above the centre of gravity and even
+// about it.
 #pragma once
 
 #include <array>

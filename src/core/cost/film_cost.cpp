@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <tuple>
 
 namespace skarvel {
 namespace {
@@ -21,24 +23,70 @@ int units(Length length, Length unit) {
     return static_cast<int>((length.nm() + unit.nm() - 1) / unit.nm());
 }
 
-// Loads that take film of their own from a roll.
-std::vector<Length> loads_from_roll(const LoadsPlan& plan) {
-    std::vector<Length> lengths;
-    for (const Load& load : plan.loads) {
-        if (!load.cut && load.carried_by.empty() && load.from.empty()) lengths.push_back(load.film_length);
+// Units of what is bought at a time, each piece in one of them where one holds it.
+int to_buy(std::vector<Length> pieces, Length unit) {
+    std::sort(pieces.begin(), pieces.end(), std::greater<>());
+    if (pieces.empty()) return 0;
+    if (pieces.front() > unit) {
+        // Sold by the inch or the yard: cut off in one length for all.
+        Length all;
+        for (const Length piece : pieces) all += piece;
+        return units(all, unit);
     }
-    return lengths;
+    std::vector<Length> open;
+    for (const Length piece : pieces) {
+        const auto room = std::find_if(open.begin(), open.end(), [&](Length l) { return l >= piece; });
+        if (room == open.end())
+            open.push_back(unit - piece);
+        else
+            *room = *room - piece;
+    }
+    return static_cast<int>(open.size());
+}
+
+// Loads that take film of their own from a roll, with how wide that must be.
+std::vector<FilmPiece> loads_from_roll(const FilmUser& user, std::size_t place) {
+    std::vector<FilmPiece> pieces;
+    const LoadsPlan& plan = *user.loads;
+    for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+        const Load& load = plan.loads[i];
+        if (load.cut || !load.carried_by.empty() || !load.from.empty()) continue;
+        Box lies;
+        for (const Placement& p : load.placements)
+            lies = around(lies, box_on_mat(plan.sections[p.section].film.bounds(), p));
+        for (const Guest& g : load.guests) lies = around(lies, box_on_mat(g.section.film.bounds(), g.placement));
+        pieces.push_back({load.film_length, from_grid(lies.high.x) + user.edge, place, i});
+    }
+    return pieces;
+}
+
+bool serves(const FilmStock& stock, const FilmUse& use) {
+    return stock.film == use.film && (use.colour.empty() || stock.colour.empty() || stock.colour == use.colour);
+}
+
+// The roll for a piece: the narrowest that is wide enough, and of those the one it leaves least of.
+std::optional<std::size_t> roll_for(const FilmPiece& piece, const FilmUse& use, const std::vector<FilmStock>& drawer,
+                                    const std::vector<Length>& left) {
+    std::optional<std::size_t> best;
+    for (std::size_t i = 0; i < drawer.size(); ++i) {
+        const FilmStock& f = drawer[i];
+        if (!f.roll || !serves(f, use) || left[i] < piece.along) continue;
+        if (f.width > Length{} && f.width < piece.across) continue;
+        if (!best || std::tuple(f.width, left[i]) < std::tuple(drawer[*best].width, left[*best])) best = i;
+    }
+    return best;
 }
 
 }  // namespace
 
 std::vector<FilmUse> uses_of(const std::vector<FilmUser>& users) {
     std::vector<FilmUse> uses;
-    for (const FilmUser& user : users) {
+    for (std::size_t i = 0; i < users.size(); ++i) {
+        const FilmUser& user = users[i];
         auto use = std::find_if(uses.begin(), uses.end(),
                                 [&](const FilmUse& u) { return u.film == user.film && u.colour == user.colour; });
         if (use == uses.end()) use = uses.insert(uses.end(), {user.film, user.name, user.colour, {}});
-        const std::vector<Length> loads = loads_from_roll(*user.loads);
+        const std::vector<FilmPiece> loads = loads_from_roll(user, i);
         use->loads.insert(use->loads.end(), loads.begin(), loads.end());
     }
     return uses;
@@ -46,7 +94,7 @@ std::vector<FilmUse> uses_of(const std::vector<FilmUser>& users) {
 
 std::optional<std::int64_t> worth_of(const std::vector<FilmCost>& costs, const FilmUser& user) {
     Length own;
-    for (const Length load : loads_from_roll(*user.loads)) own += load;
+    for (const FilmPiece& load : loads_from_roll(user, 0)) own += load.along;
     for (const FilmCost& cost : costs) {
         if (cost.film != user.film || cost.colour != user.colour || !cost.worth_cents) continue;
         return std::llround(static_cast<double>(*cost.worth_cents) * own.in_mm() / cost.needed.in_mm());
@@ -54,38 +102,56 @@ std::optional<std::int64_t> worth_of(const std::vector<FilmCost>& costs, const F
     return std::nullopt;
 }
 
-std::vector<FilmCost> film_costs(const std::vector<FilmUse>& uses, const std::vector<FilmStock>& drawer) {
+FilmPlan plan_film(const std::vector<FilmUser>& users, const std::vector<FilmStock>& drawer) {
+    FilmPlan plan;
+    for (const FilmUser& user : users) plan.from.emplace_back(user.loads->loads.size());
+    plan.costs = film_costs(uses_of(users), drawer, &plan);
+    return plan;
+}
+
+std::vector<FilmCost> film_costs(const std::vector<FilmUse>& uses, const std::vector<FilmStock>& drawer,
+                                 FilmPlan* plan) {
     std::vector<Length> left;  // of each in the drawer, as uses are served
     for (const FilmStock& f : drawer) left.push_back(f.left);
     std::vector<FilmUse> order = uses;
     std::stable_sort(order.begin(), order.end(),
                      [](const FilmUse& a, const FilmUse& b) { return !a.colour.empty() && b.colour.empty(); });
     std::vector<FilmCost> costs;
-    for (const FilmUse& use : order) {
-        FilmCost cost{use.film, use.name, use.colour, {}, {}, false, {}, 0, {}, {}};
-        for (const Length load : use.loads) cost.needed += load;
+    for (FilmUse& use : order) {
+        FilmCost cost{use.film, use.name, use.colour, {}, {}, {}, false, {}, 0, {}, {}};
+        for (const FilmPiece& load : use.loads) cost.needed += load.along;
         if (cost.needed <= Length{}) continue;
         const FilmStock* from = nullptr;
-        Length lacking = cost.needed;
         for (std::size_t i = 0; i < drawer.size(); ++i) {
             const FilmStock& f = drawer[i];
-            if (f.film != use.film || (!use.colour.empty() && !f.colour.empty() && f.colour != use.colour)) continue;
+            if (!serves(f, use)) continue;
             const auto rank = [](const FilmStock& s) { return std::tuple(s.roll, s.price_cents > 0, s.width); };
             if (from == nullptr || rank(f) > rank(*from)) from = &f;
-            if (!f.roll) continue;
-            cost.left += left[i];
-            const Length taken = std::min(lacking, left[i]);
-            left[i] = left[i] - taken;
-            lacking = lacking - taken;
+            if (f.roll) cost.left += left[i];
+        }
+        std::stable_sort(use.loads.begin(), use.loads.end(),
+                         [](const FilmPiece& a, const FilmPiece& b) { return a.along > b.along; });
+        std::vector<Length> lacking;
+        for (const FilmPiece& load : use.loads) {
+            const auto roll = roll_for(load, use, drawer, left);
+            if (roll) {
+                left[*roll] = left[*roll] - load.along;
+            } else {
+                lacking.push_back(load.along);
+                cost.longest_lacking = std::max(cost.longest_lacking, load.along);
+            }
+            if (plan != nullptr)
+                plan->from[load.user][load.load] = {roll ? drawer[*roll].name : std::string(),
+                                                    !roll && !drawer.empty()};
         }
         if (from != nullptr) {
             cost.kept = true;
             cost.sold_by = from->sold_by;
             if (from->roll) {
-                cost.to_buy = units(lacking, from->sold_by);
+                cost.to_buy = to_buy(lacking, from->sold_by);
             } else {
                 // Each load is cut from a sheet of its own, or more where it is longer.
-                for (const Length load : use.loads) cost.to_buy += units(load, from->sold_by);
+                for (const FilmPiece& load : use.loads) cost.to_buy += units(load.along, from->sold_by);
             }
             if (from->price_cents > 0) {
                 cost.worth_cents = worth(cost.needed, *from);

@@ -17,9 +17,10 @@
 //
 // Named in `notes`, and left out: text that is still text (with its typeface), pictures, style rules that are more than
 // simple, clipping, masks, filters, gradients, markers; of a DXF what is on layers that are off or frozen, on paper
-// beside the model, in tilted planes, and entities that no knife follows (hatches, dimensions, solids, points). Refused, each with its reason: what is neither SVG nor text
-// DXF, entities and inner document types, files over 64 MB, more than a million nodes, coordinates that the grid does
-// not hold, nothing that could be cut. Nothing outside the bytes is ever read.
+// beside the model, in tilted planes, and entities that no knife follows (hatches, dimensions, solids, points).
+// Refused, each with its reason: what is neither SVG nor text DXF, entities and inner document types, files over 64 MB,
+// more than a million nodes, coordinates that the grid does not hold, nothing that could be cut. Nothing outside the
+// bytes is ever read.
 #pragma once
 
 #include <functional>

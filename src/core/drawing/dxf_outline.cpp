@@ -7,10 +7,10 @@
 
 #include <algorithm>
 #include <array>
+#include <boost/math/interpolators/catmull_rom.hpp>
 #include <cmath>
 #include <map>
 #include <numbers>
-#include <boost/math/interpolators/catmull_rom.hpp>
 #include <optional>
 #include <set>
 #include <sstream>
@@ -138,7 +138,6 @@ Stretch placed(const Stretch& s, const Placing& at) {
     }
     return out;
 }
-
 
 // Of an entity: its own colour, that of its layer, or that of the insert which puts it there.
 struct Hue {
@@ -287,7 +286,8 @@ class Collector : public DL_CreationAdapter {
                 if (++inserts_ > most_inserts) throw TooMuch();
                 const double x = col * i.colSp;
                 const double y = row * i.rowSp;
-                const Placing there{c * i.sx, -s * i.sy, s * i.sx, c * i.sy, i.ipx + c * x - s * y, i.ipy + s * x + c * y};
+                const Placing there{
+                    c * i.sx, -s * i.sy, s * i.sx, c * i.sy, i.ipx + c * x - s * y, i.ipy + s * x + c * y};
                 into_->inserts.push_back({i.name, Placing{over, 0, 0, 1, 0, 0}.after(there), *hue});
             }
         }
@@ -341,8 +341,8 @@ class Collector : public DL_CreationAdapter {
     // The plane it lies in is seen from behind: left and right change.
     [[nodiscard]] bool mirrored() const { return kept_way_[2] < 0; }
 
-    // The colour of the entity at hand; nothing where it is not drawn: on a layer that is off, on paper beside the model,
-    // or in a plane that is tilted. `flat`: it lies in a plane of its own.
+    // The colour of the entity at hand; nothing where it is not drawn: on a layer that is off, on paper beside the
+    // model, or in a plane that is tilted. `flat`: it lies in a plane of its own.
     std::optional<Hue> hue_here(bool flat, bool keep = true) {
         if (keep) keep_attributes();
         const DL_Attributes& a = kept_;

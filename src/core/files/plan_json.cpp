@@ -137,7 +137,8 @@ class Writer {
                 {"letters", letters}};
     }
 
-    [[nodiscard]] Json loads(const LoadsPlan& plan, const Box& face) const {
+    [[nodiscard]] Json loads(const CutPlan& cut, const Box& face) const {
+        const LoadsPlan& plan = *cut.loads;
         Json sections = Json::array();
         for (const Section& s : plan.sections) {
             const auto [low, high] = corners(s, face);
@@ -170,7 +171,9 @@ class Writer {
                              {"why", say(s.why)}});
         }
         Json loads = Json::array();
-        for (const Load& l : plan.loads) {
+        for (std::size_t i = 0; i < plan.loads.size(); ++i) {
+            const Load& l = plan.loads[i];
+            const FilmFrom from = i < cut.film.size() ? cut.film[i] : FilmFrom{};
             Json placements = Json::array();
             for (const Placement& p : l.placements) {
                 placements.push_back({{"section", p.section + 1},
@@ -183,6 +186,8 @@ class Writer {
                              {"film", l.film_length.in_mm()},
                              {"share", l.share},
                              {"cut", l.cut},
+                             {"roll", l.from.empty() ? from.roll : l.from},
+                             {"toBuy", from.bought},
                              {"sections", placements}});
         }
         return {{"sections", sections},
@@ -270,7 +275,7 @@ std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const
                                 {"tool", f.cut.making.tool.name},
                                 {"margin", f.cut.making.margin.in_mm()},
                                 {"lap", f.cut.making.lap.in_mm()}}},
-                              {"loads", w.loads(*f.cut.loads, f.face->blank->face)},
+                              {"loads", w.loads(f.cut, f.face->blank->face)},
                               {"method", w.method(*f.method)},
                               {"shopping", items}});
     }

@@ -270,7 +270,8 @@ Job take_proposal(const Job& job, FaceAt at, const Proposal& proposal, const Com
         ComposeWish as = wish;
         as.like = text_like(face);
         std::vector<Text> kept;
-        std::copy_if(texts.begin(), texts.end(), std::back_inserter(kept), [&](const Text& t) { return !gives_way(t); });
+        std::copy_if(texts.begin(), texts.end(), std::back_inserter(kept),
+                     [&](const Text& t) { return !gives_way(t); });
         std::vector<Text> lines = texts_of(proposal, as);
         // The first line goes on as the text that it takes the place of, the others are new.
         for (Text& line : lines)

@@ -64,7 +64,7 @@ Mat bed_for(const Shop& shop, const Making& making, bool printed, const std::str
     // loads are known.
     std::optional<FilmStock> film;
     const auto rank = [&](const FilmStock& f) {
-        return std::pair(colour.empty() || f.colour.empty() || f.colour == colour, f.width);
+        return std::tuple(colour.empty() || f.colour.empty() || f.colour == colour, f.left > Length{}, f.width);
     };
     for (const FilmStock& f : shop.drawer) {
         if (f.film == making.film && f.roll && (!film || rank(f) > rank(*film))) film = f;

@@ -185,11 +185,17 @@ class Run {
         for (Drawn& d : drawn_) {
             for (ColourPlan& c : d.colours) {
                 c.cut.loads = shared->plans[i++];
-                film.users.push_back({c.cut.making.film.id, c.cut.making.film.name, d.seen(c), c.cut.loads});
+                film.users.push_back({c.cut.making.film.id, c.cut.making.film.name, d.seen(c), c.cut.loads,
+                                      c.cut.bed.width - c.cut.bed.usable.across});
             }
         }
-        out_.film = *table_.film({}, std::move(film), ran_,
-                                 [](const FilmReads& in) { return film_costs(uses_of(in.users), in.drawer); });
+        const auto film_plan =
+            table_.film({}, std::move(film), ran_, [](const FilmReads& in) { return plan_film(in.users, in.drawer); });
+        out_.film = film_plan->costs;
+        i = 0;
+        for (Drawn& d : drawn_) {
+            for (ColourPlan& c : d.colours) c.cut.film = film_plan->from[i++];
+        }
         say_short(out_.problems, out_.film);
     }
 
@@ -230,7 +236,7 @@ class Run {
             c.shopping = shopping({blank.stock, d.plan.blank->length, d.plan.blank->width, d.plan.blank->coat_sqft,
                                    c.cut.loads, c.cut.making, c.method, c.cut.bed.width, finish.seal,
                                    d.plan.at.face == 0 && c.first ? d.plan.blank->rope : Length{}, c.first,
-                                   worth_of(out_.film, {c.cut.making.film.id, {}, d.seen(c), c.cut.loads})});
+                                   worth_of(out_.film, {c.cut.making.film.id, {}, d.seen(c), c.cut.loads, {}})});
             add(out_.problems, c.cut.loads->problems);
             if (is_printed(c.cut.making) && !c.cut.bed.print && !c.cut.loads->loads.empty()) {
                 out_.problems.push_back(
@@ -295,8 +301,7 @@ class Run {
         out_.sheet_goods.push_back({cut, material, job_.signs.size() > 1 ? label_of(d.sign) : std::string()});
         if (cut.what.id != "cuts.backing" || d.plan.at.face != 0) return;
         drawn_.front().colours.front().shopping.push_back(
-            {{"buy.backing", {{"material", material}}},
-             {"buy.size", {{"length", cut.length}, {"width", *cut.width}}}});
+            {{"buy.backing", {{"material", material}}}, {"buy.size", {{"length", cut.length}, {"width", *cut.width}}}});
     }
 
     void stand() {

@@ -37,7 +37,7 @@ struct SawPlan {
 
 /// What is cut from sheet goods or from a panel, which no plan of lengths saws.
 struct SheetGood {
-    Cut cut;  ///< with a width
+    Cut cut;               ///< with a width
     std::string material;  ///< as it is called
     std::string of;        ///< the sign it is for, where there are several
     friend bool operator==(const SheetGood&, const SheetGood&) = default;
@@ -65,7 +65,8 @@ struct CutPlan {
     MakingPlan making;
     Mat bed;  ///< that its loads are cut on
     Shared<ThinPlan> thin;
-    Shared<LoadsPlan> loads;  ///< shared with other colours where that saves (loads/sharing.h)
+    Shared<LoadsPlan> loads;     ///< shared with other colours where that saves (loads/sharing.h)
+    std::vector<FilmFrom> film;  ///< by load: the roll it is cut from, or that one has to be bought
     friend bool operator==(const CutPlan&, const CutPlan&) = default;
 };
 

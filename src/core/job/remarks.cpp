@@ -95,13 +95,17 @@ void say_too_large(std::vector<Problem>& problems, const Shop& shop, const Makin
 
 void say_short(std::vector<Problem>& problems, const std::vector<FilmCost>& films) {
     for (const FilmCost& film : films) {
-        if (film.left <= Length{} || film.left >= film.needed || film.to_buy == 0) continue;
+        if (film.left <= Length{} || film.to_buy == 0) continue;
         std::vector<std::pair<std::string, Argument>> buy{{"buy", film.sold_by * film.to_buy}};
         if (film.buy_cents) buy.emplace_back("cost", money(*film.buy_cents));
-        problems.push_back({{"film.short", {{"film", film.name}, {"needed", film.needed}, {"left", film.left}}},
-                            Station::Sections,
-                            {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
-                            Mark::Look});
+        // There may be enough, but not in one length or not wide enough.
+        const bool in_one = film.left >= film.needed;
+        problems.push_back(
+            {{in_one ? "film.no-one-length" : "film.short",
+              {{"film", film.name}, {"needed", film.needed}, {"left", film.left}, {"longest", film.longest_lacking}}},
+             Station::Sections,
+             {film.buy_cents ? "film.short-priced" : "film.short-remedy", std::move(buy)},
+             Mark::Look});
     }
 }
 

@@ -175,7 +175,7 @@ struct StageTable {
     Stage<ColourId, ThinReads, ThinPlan> thin{"thin"};
     Stage<ColourId, LoadsReads, LoadsPlan> loads{"loads"};
     Stage<WholeJob, SharingReads, SharedLoads> sharing{"sharing"};
-    Stage<WholeJob, FilmReads, std::vector<FilmCost>> film{"film"};
+    Stage<WholeJob, FilmReads, FilmPlan> film{"film"};
     Stage<ColourId, MethodInput, BuildUp> method{"method"};
     Stage<FaceId, ReadingReads, Legibility> reading{"reading"};
     Stage<SawnFrom, SawReads, CuttingPlan> saw{"saw"};

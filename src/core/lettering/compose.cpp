@@ -38,11 +38,11 @@ std::string lower(std::string word) {
 
 using Span = std::pair<std::size_t, std::size_t>;  // first and last group of a line
 
-constexpr double least_fill = 0.9;       // of the side of the room that is reached first
-constexpr double half = 0.5;             // of its fellows: a smaller line looks like a mistake
-constexpr double out_of_bounds = 10;     // far above all that a proposal can gain otherwise
-constexpr double near_best = 0.03;       // so much worse than the best of as many lines may take its place
-constexpr double far_best = 0.25;        // so much worse than the best of all is of no use
+constexpr double least_fill = 0.9;      // of the side of the room that is reached first
+constexpr double half = 0.5;            // of its fellows: a smaller line looks like a mistake
+constexpr double out_of_bounds = 10;    // far above all that a proposal can gain otherwise
+constexpr double near_best = 0.03;      // so much worse than the best of as many lines may take its place
+constexpr double far_best = 0.25;       // so much worse than the best of all is of no use
 constexpr long most_steps = 1'500'000;  // of the search
 
 class Composer {
@@ -305,7 +305,7 @@ class Composer {
     const Typeface *plain_, *strong_;
     std::vector<std::string> words_;
     std::vector<std::size_t> groups_;  // how many words each takes
-    std::vector<Run> runs_;  // by first group and last
+    std::vector<Run> runs_;            // by first group and last
     std::map<std::pair<std::size_t, const Typeface*>, double> joined_;
     std::map<const Typeface*, std::vector<Word>> inked_;
 };
@@ -361,7 +361,7 @@ class Breaks {
     };
     struct Rest {
         double tall = 1e30, beside = 1e30;  // at least
-        double tallest = 0, covers = 0;    // at most; sq mm before all are shrunk
+        double tallest = 0, covers = 0;     // at most; sq mm before all are shrunk
     };
 
     // The score of a way and how many lines it has; nothing where it is not allowed.
@@ -379,7 +379,8 @@ class Breaks {
         return judged ? std::optional(std::pair(judged->score, runs_.size())) : std::nullopt;
     }
 
-    // From lines of much the same length, one break moved on or back as long as that helps: what the search has to beat.
+    // From lines of much the same length, one break moved on or back as long as that helps: what the search has to
+    // beat.
     void find_good_ones() {
         for (std::size_t lines = 1; lines <= n_; ++lines) {
             const double each = composer_.run_of(0, n_ - 1).width / static_cast<double>(lines);
@@ -497,7 +498,8 @@ class Breaks {
             return false;
         const double tall = seen.tall + rest.tall;
         return seen.least * std::min(1.0, left / tall) >= least_cap.in_mm() &&
-               !hopeless(seen, {tall, seen.beside + rest.beside, seen.tall + rest.tallest, seen.covers + rest.covers}, left);
+               !hopeless(seen, {tall, seen.beside + rest.beside, seen.tall + rest.tallest, seen.covers + rest.covers},
+                         left);
     }
 
     // Whether no way that goes on from here comes near the best of so many lines: what lies beside them stays free,
@@ -510,14 +512,15 @@ class Breaks {
             return shrink * shrink * std::max(0.0, wide * high - all.beside);
         };
         const auto within = [&](double high) { return std::clamp(high, all.tall, std::max(all.tall, all.tallest)); };
-        const double most =
-            std::min(all.covers, std::max(covered(within(left)), covered(within(std::max(left, 2 * all.beside / wide)))));
+        const double most = std::min(
+            all.covers, std::max(covered(within(left)), covered(within(std::max(left, 2 * all.beside / wide)))));
         // What an outline that is grown covers beside and between lines is taken as covered.
         const double outline = composer_.grown() * static_cast<double>(lines_) * (wide + composer_.height());
         double score = 1 - std::min(1.0, (most + outline) / (wide * composer_.height())) + 0.08 * seen.clings;
         if (seen.least_plain > 0) score += 0.12 * std::log(seen.most_plain / seen.least_plain);
         if (seen.most_strong > 0) score += 0.08 * std::log(seen.most_strong / strong_cap_);
-        if (smallest_ && seen.most_plain > 0) score += 0.1 * std::max(0.0, std::log(1.8 * seen.most_plain / strong_cap_));
+        if (smallest_ && seen.most_plain > 0)
+            score += 0.1 * std::max(0.0, std::log(1.8 * seen.most_plain / strong_cap_));
         return score > std::min(*best_[0] + far_best, best_[lines_].value_or(out_of_bounds) + near_best);
     }
 

@@ -2,16 +2,16 @@
 //
 // Compose: a saying broken into lines that fill a room, with the stressed words largest.
 //
-// Lines are made as wide as the room; a line without stressed words that would be larger than the smallest stressed line
-// is held to a share of it; then all shrink together where they are too tall. What is left is judged: the room filled,
-// how much plain lines differ in size, how the stressed ones stand out, where the breaks fall, and, far above all that,
-// lines that are less than half as large as their fellows or too small to weed. A line that is a lone word of three
-// letters or fewer is not allowed unless the word is stressed.
+// Lines are made as wide as the room; a line without stressed words that would be larger than the smallest stressed
+// line is held to a share of it; then all shrink together where they are too tall. What is left is judged: the room
+// filled, how much plain lines differ in size, how the stressed ones stand out, where the breaks fall, and, far above
+// all that, lines that are less than half as large as their fellows or too small to weed. A line that is a lone word of
+// three letters or fewer is not allowed unless the word is stressed.
 //
-// Every way to break the saying into lines that keep those bounds is looked at, which is exact up to `most_words`: which
-// stressed line is the smallest is settled first, so that a line too large or too small for the ones before it ends its
-// branch. Where no way keeps the bounds, every way up to a counted number is looked at, and what is small says so. A
-// longer saying is first joined into as many groups of neighbouring words.
+// Every way to break the saying into lines that keep those bounds is looked at, which is exact up to `most_words`:
+// which stressed line is the smallest is settled first, so that a line too large or too small for the ones before it
+// ends its branch. Where no way keeps the bounds, every way up to a counted number is looked at, and what is small says
+// so. A longer saying is first joined into as many groups of neighbouring words.
 //
 // The proposals are the best of each number of lines, best first; each says why it stands there, and each has been set
 // in the room: what would not fit when it is taken is none.
@@ -63,7 +63,7 @@ struct Proposals {
 
 constexpr std::size_t most_words = 24;
 constexpr Length least_cap = 0.375_in;  ///< of a line that can still be weeded without trouble: common practice
-constexpr double held_share = 0.8;  ///< of the smallest stressed line that a plain one may reach
+constexpr double held_share = 0.8;      ///< of the smallest stressed line that a plain one may reach
 
 std::vector<std::string> words_of(const std::string& saying);
 

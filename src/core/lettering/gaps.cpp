@@ -127,8 +127,8 @@ std::optional<double> reach(const Flat& flat, double across, bool most) {
         const auto& [u0, v0] = flat.from[i];
         const auto& [u1, v1] = flat.to[i];
         if (std::min(v0, v1) > across || std::max(v0, v1) < across) continue;
-        const double u = v0 == v1 ? (most ? std::max(u0, u1) : std::min(u0, u1))
-                                  : u0 + (u1 - u0) * (across - v0) / (v1 - v0);
+        const double u =
+            v0 == v1 ? (most ? std::max(u0, u1) : std::min(u0, u1)) : u0 + (u1 - u0) * (across - v0) / (v1 - v0);
         out = !out ? u : most ? std::max(*out, u) : std::min(*out, u);
     }
     return out;

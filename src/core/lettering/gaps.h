@@ -6,8 +6,8 @@
 // lower-case letters (of capitals where a line is mostly those), reaching into each letter no deeper than a share of
 // the cap height. Moving a letter by d changes it by d times that height, so areas are made equal in one step; letters
 // that would come nearer than the least distance keep it, and the others share what is left, so that the line stays as
-// long as it was. In a stack the same is done downwards. The least distance is that of the outlines themselves, in every
-// direction: one letter's outline, grown by it, must not reach into the next.
+// long as it was. In a stack the same is done downwards. The least distance is that of the outlines themselves, in
+// every direction: one letter's outline, grown by it, must not reach into the next.
 //
 // A typeface whose lower-case letters touch is a script: there every letter is to overlap the next. A pair that stays
 // apart is drawn together until its outlines meet.
@@ -20,8 +20,8 @@
 namespace skarvel {
 
 struct Evened {
-    std::vector<double> shift;  ///< for each letter, units, along the line (downwards in a stack)
-    double were = 0, are = 0;   ///< largest over smallest open area of all gaps; 0 with fewer than two
+    std::vector<double> shift;      ///< for each letter, units, along the line (downwards in a stack)
+    double were = 0, are = 0;       ///< largest over smallest open area of all gaps; 0 with fewer than two
     std::vector<std::size_t> held;  ///< second letters of gaps that the least distance keeps
 };
 

@@ -129,8 +129,7 @@ class Judge {
         }
         if (!any) return;
         constexpr double tight = 0.10, loose = 0.35;
-        if (least < tight)
-            say(Says::Fair, "reading.tight", {{"share", Percent{least}}}, "ADA 703.5.8, from memory");
+        if (least < tight) say(Says::Fair, "reading.tight", {{"share", Percent{least}}}, "ADA 703.5.8, from memory");
         if (most > loose) say(Says::Fair, "reading.loose", {{"share", Percent{most}}}, "ADA 703.5.8, from memory");
         lines();
     }

@@ -589,9 +589,9 @@ class Placer {
                     {"lettering.break-remedy", {}}, Mark::Look);
         }
         for (const BuiltText::Joint& joint : s.built.open) {
-            problem({"lettering.arc-joint",
-                     {{"text", first_words(*s.text)}, {"letters", joint.letters}, {"by", joint.by}}},
-                    {"lettering.arc-joint-remedy", {}}, Mark::Look);
+            problem(
+                {"lettering.arc-joint", {{"text", first_words(*s.text)}, {"letters", joint.letters}, {"by", joint.by}}},
+                {"lettering.arc-joint-remedy", {}}, Mark::Look);
         }
         if (const int closed = s.set.closed + s.built.closed; closed > 0)
             plan_.notes.push_back(
@@ -629,7 +629,8 @@ class Placer {
         for (std::size_t i = 0; i < texts_.size(); ++i) {
             for (std::size_t k = i + 1; k < texts_.size(); ++k) {
                 if (texts_[i].built.ink.empty() || texts_[k].built.ink.empty()) continue;
-                if (stays(texts_[i]) && stays(texts_[k]) && texts_[i].text->nudges.empty() && texts_[k].text->nudges.empty())
+                if (stays(texts_[i]) && stays(texts_[k]) && texts_[i].text->nudges.empty() &&
+                    texts_[k].text->nudges.empty())
                     continue;
                 if (!texts_[i].built.ink.meets(texts_[k].built.ink)) continue;
                 if (!any_touch(static_cast<int>(i), static_cast<int>(k))) continue;

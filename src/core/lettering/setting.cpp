@@ -262,8 +262,8 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
             const double foot_y = text.arc.below ? -radius * std::cos(round) : radius * std::cos(round);
             const double back = (box.x0 + box.x1) / 2 * f.x;
             int slivers = 0;
-            Region ink = finished(flatten(turned(set.lines[i].letters[k].outline, f, angle), 1, 1), text, typeface, f,
-                                  slivers);
+            Region ink =
+                finished(flatten(turned(set.lines[i].letters[k].outline, f, angle), 1, 1), text, typeface, f, slivers);
             return std::pair(
                 ink.moved({mm_to_grid(foot_x - std::cos(angle) * back), mm_to_grid(foot_y - std::sin(angle) * back)}),
                 slivers);
@@ -294,8 +294,8 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
                         here = shape_at(k, along).first;
                         ++out.closed;
                     } else {
-                        out.open.push_back({set.lines[i].letters[stood.back().letter].text + letter.text,
-                                            apart(last, here)});
+                        out.open.push_back(
+                            {set.lines[i].letters[stood.back().letter].text + letter.text, apart(last, here)});
                     }
                 }
                 last = std::move(here);
@@ -422,9 +422,8 @@ double scale_for_circle(const Text& text, const SetText& set, const Typeface& ty
         if (!e.ink) continue;
         const double round = 2 * std::numbers::pi * most;
         const bool shrinks = follows_edge(text, edge) && !text.arc.below;
-        const double s =
-            (first_radius(text, typeface, 0, edge) * round - e.gaps * text.letter_gap.value.in_mm()) /
-            ((e.x1 - e.x0) * text.width_percent / 100.0 + (shrinks ? typeface.cap_height * round : 0));
+        const double s = (first_radius(text, typeface, 0, edge) * round - e.gaps * text.letter_gap.value.in_mm()) /
+                         ((e.x1 - e.x0) * text.width_percent / 100.0 + (shrinks ? typeface.cap_height * round : 0));
         scale = scale == 0 ? s : std::min(scale, s);
     }
     return std::max(0.0, scale);
@@ -449,10 +448,9 @@ double scale_for_sweep(const Text& text, const SetText& set, const Typeface& typ
 
 BuiltText build_text(const Text& text, const SetText& set, const Typeface& typeface, Factors f, std::int64_t spare,
                      double edge) {
-    return text.arrangement == Arrangement::Arc ? curved(text, set, typeface, f, edge)
-           : text.arrangement == Arrangement::Level && text.slope_tenths != 0
-               ? sloped(text, set, typeface, f)
-               : straight(text, set, typeface, f, spare);
+    return text.arrangement == Arrangement::Arc                               ? curved(text, set, typeface, f, edge)
+           : text.arrangement == Arrangement::Level && text.slope_tenths != 0 ? sloped(text, set, typeface, f)
+                                                                              : straight(text, set, typeface, f, spare);
 }
 
 }  // namespace skarvel

@@ -71,8 +71,8 @@ struct BuiltText {
     int lost_lines = 0;       ///< of an arc, for which no circle is left
 };
 
-/// Letters stand where they would without being nudged by hand. `spare`: grid units to be spread over the gaps between lines. `edge` as above; an arc that follows it has the middle
-/// of the round as its origin.
+/// Letters stand where they would without being nudged by hand. `spare`: grid units to be spread over the gaps between
+/// lines. `edge` as above; an arc that follows it has the middle of the round as its origin.
 BuiltText build_text(const Text& text, const SetText& set, const Typeface& typeface, Factors f, std::int64_t spare,
                      double edge);
 

@@ -237,8 +237,8 @@ std::string hollow_letters(FT_Face face) {
         const Extent box = extent_of(outline);
         // Ten times its own square and more is no letter.
         const double most = 10.0 * face->units_per_EM;
-        const bool wild = !box.empty() && std::max({std::abs(box.x0), std::abs(box.x1), std::abs(box.y0),
-                                                    std::abs(box.y1)}) > most;
+        const bool wild =
+            !box.empty() && std::max({std::abs(box.x0), std::abs(box.x1), std::abs(box.y0), std::abs(box.y1)}) > most;
         if (!box.empty() && !wild) return;
         ++empty;
         if (letter < 128) hollow += static_cast<char>(letter);
@@ -270,9 +270,9 @@ Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes) {
                      face->style_name == nullptr ? "Regular" : face->style_name, checksum_of(*bytes)};
     typeface.units_per_em = face->units_per_EM;
     if (const std::string hollow = hollow_letters(face.get()); !hollow.empty())
-        return refused({"typeface.hollow",
-                        {{"typeface", typeface.name.family + " " + typeface.name.style}, {"letters", hollow}}},
-                       "typeface");
+        return refused(
+            {"typeface.hollow", {{"typeface", typeface.name.family + " " + typeface.name.style}, {"letters", hollow}}},
+            "typeface");
     const auto height_of = [&](FT_ULong letter, double& height) {
         Outline outline;
         add_glyph(face.get(), FT_Get_Char_Index(face.get(), letter), 0, 0, outline);

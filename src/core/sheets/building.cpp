@@ -173,9 +173,11 @@ std::vector<Page> building_sheets(const Printing& on) {
             worth_a_page(job.signs[colour.face->at.sign].blank, colour))
             add(marking_sheet(on, colour));
     }
-    const bool frames = !plan.sheet_goods.empty() || std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
-        return std::any_of(s.cuts.begin(), s.cuts.end(), [](const Cut& c) { return c.what.id.starts_with("frame."); });
-    });
+    const bool frames =
+        !plan.sheet_goods.empty() || std::any_of(plan.saw.begin(), plan.saw.end(), [](const SawPlan& s) {
+            return std::any_of(s.cuts.begin(), s.cuts.end(),
+                               [](const Cut& c) { return c.what.id.starts_with("frame."); });
+        });
     if (!frames && !plan.post) return pages;
     Sheet sheet(on, on.say("sheet.cut-list"));
     if (frames) {

@@ -115,11 +115,16 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
 }
 
 // Where the film of a load comes from, and what it leaves.
-std::string film_words(const Printing& on, const Load& load) {
+std::string film_words(const Printing& on, const CutPlan& cut, std::size_t which) {
+    const Load& load = cut.loads->loads[which];
+    const FilmFrom from = which < cut.film.size() ? cut.film[which] : FilmFrom{};
     if (!load.carried_by.empty()) return on.say("sheet.with-another");
     if (!load.from.empty()) return on.say("sheet.from-drawer", {{"from", load.from}});
     const std::string used =
-        on.say("sheet.off-the-roll", {{"length", load.film_length}, {"share", Percent{load.share}}});
+        on.say(from.bought         ? "sheet.off-a-bought-roll"
+               : from.roll.empty() ? "sheet.off-the-roll"
+                                   : "sheet.off-that-roll",
+               {{"length", load.film_length}, {"share", Percent{load.share}}, {"roll", from.roll}});
     if (!load.rest) return used;
     return used + "; " + on.say("sheet.keep", {{"across", load.rest->across}, {"along", load.rest->along}});
 }
@@ -144,7 +149,7 @@ std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
         const double left = margin_mm + column * (room_width + 16);
         sheet.text(left, sheet.y + 4, on.say(load.cut ? "sheet.load-cut" : "sheet.load", {{"number", i + 1}}), large,
                    true);
-        sheet.text(left, sheet.y + 9, film_words(on, load), small);
+        sheet.text(left, sheet.y + 9, film_words(on, colour.cut, i), small);
         const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
         sheet.line(frame.box({{0, 0}, at(bed.usable.across, std::min(bed.usable.along, longest))}), 0.3, true, true);
         sheet.text(left, frame.bottom + 3.4, on.say("sheet.this-end"), small);
@@ -332,8 +337,7 @@ std::pair<CornerDistance, CornerDistance> corners(const Section& section, const 
 }
 
 int scale_for(Length width, Length height, double room_width_mm, double room_height_mm) {
-    static constexpr std::array scales = {1,  2,  3,  4,  5,  6,  8,   10,  12,  16,
-                                          20, 24, 32, 48, 64, 96, 144, 240, 480, 960};
+    static constexpr std::array scales = {1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 24, 32, 48, 64, 96, 144, 240, 480, 960};
     for (const int scale : scales) {
         if (width.in_mm() / scale <= room_width_mm && height.in_mm() / scale <= room_height_mm) return scale;
     }
