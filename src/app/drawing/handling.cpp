@@ -5,6 +5,7 @@
 
 #include "lettering/setting.h"
 #include "theme/theme.h"
+#include "theme/words.h"
 
 namespace skarvel {
 namespace {
