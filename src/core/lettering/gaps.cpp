@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <map>
 #include <optional>
 
 namespace skarvel {
@@ -148,31 +149,43 @@ double must_move(const Flat& first, const Flat& second, double otherwise) {
     return most.value_or(otherwise);
 }
 
-// Letters as flat shapes, at a size where the grid is far finer than any stroke: 1 unit is 1 mm times `mm`.
+// Letters as flat shapes, at a size where the grid is far finer than any stroke. A pair is compared once, however often
+// it stands in the words.
 class Shapes {
   public:
-    Shapes(const Typeface& typeface, double least)
+    Shapes(const Typeface& typeface, double least, bool down)
         : mm_(100 / typeface.cap_height),
+          apart_(4 * typeface.cap_height),
           least_(Length::from_mm(std::max(0.0, least) * mm_)),
+          down_(down),
           plain_([this](const Outline& outline) { return flatten(outline, mm_, mm_); }),
           grown_([this](const Outline& outline) { return grow(plain_.of(outline), least_); }) {}
 
-    [[nodiscard]] Flat plain(const ShapedLetter& letter, double dx, double dy, bool down) {
-        return flat_of(plain_.of(letter.outline), dx * mm_, dy * mm_, down);
-    }
-    [[nodiscard]] Flat grown(const ShapedLetter& letter, double dx, double dy, bool down) {
-        return flat_of(least_ > Length{} ? grown_.of(letter.outline) : plain_.of(letter.outline), dx * mm_, dy * mm_,
-                       down);
-    }
-    // Units that the second letter must move.
-    [[nodiscard]] double needed(const Flat& first, const Flat& second, double apart) const {
-        return must_move(first, second, -apart * mm_) / mm_;
+    // Where a letter stands, units: along the line of reading, and across it.
+    struct At {
+        const ShapedLetter* letter = nullptr;
+        double along = 0, across = 0;
+    };
+    // Units that the second must move along the line; letters that pass above one another are as good as apart.
+    [[nodiscard]] double needed(const At& first, const At& second) {
+        const Region& a = least_ > Length{} ? grown_.of(first.letter->outline) : plain_.of(first.letter->outline);
+        const Region& b = plain_.of(second.letter->outline);
+        const auto [at, fresh] = known_.try_emplace({&a, &b}, 0);
+        if (fresh) at->second = must_move(flat(a, first.across), flat(b, second.across), -apart_ * mm_) / mm_;
+        return at->second + first.along - second.along;
     }
 
   private:
-    double mm_;
+    // At the beginning of the line.
+    [[nodiscard]] Flat flat(const Region& region, double across) const {
+        return down_ ? flat_of(region, across * mm_, 0, true) : flat_of(region, 0, across * mm_, false);
+    }
+
+    double mm_, apart_;
     Length least_;
+    bool down_;
     Flattened<Region> plain_, grown_;
+    std::map<std::pair<const Region*, const Region*>, double> known_;
 };
 
 // Least distance along the line, row by row.
@@ -256,11 +269,10 @@ Evened even_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
     }
     const Band band{0, low_ones * 2 >= all ? typeface.x_height : typeface.cap_height};
     const double depth = depth_share * typeface.cap_height;
-    const double apart = 4 * typeface.cap_height;  // letters that pass above one another
-    Shapes shapes(typeface, least);
+    Shapes shapes(typeface, least, false);
     std::vector<Pair> pairs;
     std::optional<Profile> last;
-    std::optional<Flat> last_grown;
+    Shapes::At last_at;
     for (std::size_t i = 0; i < line.size(); ++i) {
         if (!stands(line[i])) {
             last.reset();
@@ -271,10 +283,10 @@ Evened even_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
         if (p.empty) continue;
         if (last) {
             pairs.push_back({i, open_area(*last, p, depth, band.row()),
-                             shapes.needed(*last_grown, shapes.plain(line[i], x, 0, false), apart)});
+                             shapes.needed(last_at, {&line[i], x, 0})});
         }
         last = std::move(p);
-        last_grown = shapes.grown(line[i], x, 0, false);
+        last_at = {&line[i], x, 0};
     }
     return evened(pairs, line.size(), band.high - band.low);
 }
@@ -287,11 +299,10 @@ Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface&
     }
     const Band band{-widest / 2, widest / 2, true};
     const double depth = depth_share * typeface.cap_height;
-    const double apart = 4 * typeface.cap_height;
-    Shapes shapes(typeface, least);
+    Shapes shapes(typeface, least, true);
     std::vector<Pair> pairs;
     std::optional<Profile> last;
-    std::optional<Flat> last_grown;
+    Shapes::At last_at;
     double down = 0;
     for (std::size_t i = 0; i < stack.size(); ++i) {
         const Extent e = extent_of(stack[i]->outline);
@@ -307,10 +318,10 @@ Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface&
         down += e.y1 - e.y0 + gap;
         if (last) {
             pairs.push_back({i, open_area(*last, p, depth, band.row()),
-                             shapes.needed(*last_grown, shapes.plain(*stack[i], dx, dy, true), apart)});
+                             shapes.needed(last_at, {stack[i], -dy, dx})});
         }
         last = std::move(p);
-        last_grown = shapes.grown(*stack[i], dx, dy, true);
+        last_at = {stack[i], -dy, dx};
     }
     return evened(pairs, stack.size(), band.high - band.low);
 }
