@@ -282,8 +282,7 @@ Evened even_line(const std::vector<ShapedLetter>& line, const Typeface& typeface
         Profile p = profile(line[i].outline, x, 0, band);
         if (p.empty) continue;
         if (last) {
-            pairs.push_back({i, open_area(*last, p, depth, band.row()),
-                             shapes.needed(last_at, {&line[i], x, 0})});
+            pairs.push_back({i, open_area(*last, p, depth, band.row()), shapes.needed(last_at, {&line[i], x, 0})});
         }
         last = std::move(p);
         last_at = {&line[i], x, 0};
@@ -317,8 +316,7 @@ Evened even_stack(const std::vector<const ShapedLetter*>& stack, const Typeface&
         Profile p = profile(stack[i]->outline, dx, dy, band);
         down += e.y1 - e.y0 + gap;
         if (last) {
-            pairs.push_back({i, open_area(*last, p, depth, band.row()),
-                             shapes.needed(last_at, {stack[i], -dy, dx})});
+            pairs.push_back({i, open_area(*last, p, depth, band.row()), shapes.needed(last_at, {stack[i], -dy, dx})});
         }
         last = std::move(p);
         last_at = {stack[i], -dy, dx};
