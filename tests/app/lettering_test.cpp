@@ -266,3 +266,50 @@ TEST_CASE("a picture is traced beside the window, and can only be taken when wha
     }
     CHECK_FALSE(QTest::qWaitFor([&] { return take->isEnabled(); }, 1'000));
 }
+
+TEST_CASE("favourites come first, a sample is taken by a click, and a typeface installed later can be used") {
+    const Folder there;
+    std::filesystem::create_directory(there / "typefaces");
+    std::ofstream(there / "fonts.conf") << "<?xml version=\"1.0\"?><fontconfig><dir>" << (there / "typefaces").string()
+                                        << "</dir><cachedir>" << (there / "cache").string()
+                                        << "</cachedir></fontconfig>";
+    qputenv("FONTCONFIG_FILE", QByteArray::fromStdString((there / "fonts.conf").string()));
+    Window w(panel_job("TEA"));
+    w.show(Station::Lettering);
+    const auto typeface_now = [&] { return w.job().signs[0].faces[0].lettering.texts[0].typeface; };
+    w.click("group Your words in each typeface");
+    // A sample far down is taken by a click on it, and back again by undo.
+    auto& samples = w.get<QWidget>("samples");
+    const auto& all = w.desk().library().typefaces;
+    const int row = samples.height() / static_cast<int>(all.size());
+    const std::size_t which = typeface_now() == all[5].name ? 6 : 5;
+    QTest::mouseClick(&samples, Qt::LeftButton, {}, QPoint(30, static_cast<int>(which) * row + row / 2));
+    w.settle();
+    CHECK(typeface_now() == all[which].name);
+    // It becomes a favourite, and stands first from then on.
+    const QString name = QString::fromStdString(all[which].name.family + " " + all[which].name.style);
+    auto& list = w.get<QComboBox>("typeface");
+    CHECK(list.itemText(0) != "★ " + name);
+    w.click("favourite");
+    CHECK(list.itemText(0) == "★ " + name);
+    CHECK(list.currentText() == "★ " + name);
+    w.click("favourite");
+    CHECK_FALSE(list.itemText(0).startsWith("★"));
+    // Installed while the window is open: in the list when that is opened, and used when it is picked.
+    auto& installed = w.get<QComboBox>("installed typefaces");
+    CHECK(installed.count() == 0);
+    std::filesystem::copy(std::filesystem::path(SKARVEL_SOURCE) / "assets/fonts/interface/PlexSans-Regular.ttf",
+                          there / "typefaces" / "Later.ttf");
+    installed.showPopup();
+    w.settle();
+    REQUIRE(installed.count() == 1);
+    installed.hidePopup();
+    const std::size_t before = w.desk().library().typefaces.size();
+    installed.setFocus();
+    QTest::keyClick(&installed, Qt::Key_Down);
+    w.settle();
+    CHECK(w.desk().library().typefaces.size() == before + 1);
+    CHECK(typeface_now() == w.desk().library().typefaces.back().name);
+    CHECK(list.currentText() == QString::fromStdString(typeface_now().family + " " + typeface_now().style));
+    qunsetenv("FONTCONFIG_FILE");
+}

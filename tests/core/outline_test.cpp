@@ -71,6 +71,13 @@ TEST_CASE("lines and arcs of a DXF file are joined, in whatever order and direct
     CHECK(share(*read) == Approx((100 + std::numbers::pi * 12.5) / 225).epsilon(1e-4));
     CHECK(refusal(head + line(0, 10, 0, 0) + arc + line(10, 0, 0, 0) + tail) == "outline.open");
     CHECK(refusal(head + "0\nSPLINE\n8\n0\n70\n8\n71\n3\n" + tail) == "outline.curves-unread");
+    // Words beside it are no part of the outline, and that is said.
+    const auto labelled = read_outline(
+        head + "0\nCIRCLE\n8\n0\n10\n3\n20\n4\n40\n2\n" + "0\nTEXT\n8\n0\n10\n1\n20\n1\n40\n1\n1\nOARS\n" + tail,
+        "labelled.dxf");
+    REQUIRE(labelled);
+    REQUIRE(labelled->notes.size() == 1);
+    CHECK(labelled->notes.front().what.id == "drawing.dxf-text");
     const auto round = read_outline_file(head + "0\nCIRCLE\n8\n0\n10\n3\n20\n4\n40\n2\n" + tail, "round.dxf");
     REQUIRE(round);
     CHECK(share(*round) == Approx(std::numbers::pi / 4).epsilon(1e-4));

@@ -81,8 +81,18 @@ void samples(TextForm& form) {
     auto* installed = new Choice(in_words("lettering-tray.installed-typefaces"), form.parent());
     form.row(in_words("lettering-tray.installed-on-this-computer"), installed);
     installed->setPlaceholderText(in_words("lettering-tray.pick-one-to-use"));
-    for (const TypefaceName& n : desk.installed()) installed->addItem(full_name(n));
-    installed->setCurrentIndex(-1);
+    const auto fill = [&desk, installed] {
+        const QSignalBlocker quiet(installed);
+        installed->clear();
+        for (const TypefaceName& n : desk.installed()) installed->addItem(full_name(n));
+        installed->setCurrentIndex(-1);
+    };
+    fill();
+    // What was installed since is there when the list is opened.
+    QObject::connect(installed, &Choice::opening, &form.tray(), [&desk, fill] {
+        desk.look_for_installed();
+        fill();
+    });
     QObject::connect(installed, &QComboBox::activated, &form.tray(), [&form, &desk, installed](int i) {
         const auto name = desk.use_installed(desk.installed().at(static_cast<std::size_t>(i)));
         if (name) form.change([&](Text& t) { t.typeface = *name; });

@@ -336,21 +336,22 @@ void Desk::remember(const fs::path& path) {
 
 std::string Desk::read_outline(const fs::path& path) {
     const std::string name = path.filename().string();
-    auto region = waited<Region>(in_words("window.reading", {{"name", name}}),
-                                 [&](const std::stop_token&, const ToldShare&) -> Expected<Region> {
-                                     const auto bytes = read_file(path);
-                                     if (!bytes) return tl::unexpected(bytes.error());
-                                     return read_outline_file(*bytes, name);
-                                 });
-    if (!region) {
-        const std::string remedy = say(region.error().remedy);
-        return say(region.error().what) + (remedy.empty() ? "" : ": " + remedy);
+    auto read = waited<ReadOutline>(in_words("window.reading", {{"name", name}}),
+                                    [&](const std::stop_token&, const ToldShare&) -> Expected<ReadOutline> {
+                                        const auto bytes = read_file(path);
+                                        if (!bytes) return tl::unexpected(bytes.error());
+                                        return skarvel::read_outline(*bytes, name);
+                                    });
+    if (!read) {
+        const std::string remedy = say(read.error().remedy);
+        return say(read.error().what) + (remedy.empty() ? "" : ": " + remedy);
     }
     const ColourPlan* front = plan().of(sign().faces.front().id);
     const Length width = front != nullptr ? from_grid(front->face->blank->face.width()) : Length{};
     Job job = this->job();
-    take_outline(job.signs[sign_at()].blank, std::move(*region), width, name);
+    take_outline(job.signs[sign_at()].blank, std::move(read->outline), width, name);
     apply(std::move(job));
+    say_all(*this, read->notes);
     return {};
 }
 
@@ -436,6 +437,11 @@ bool Desk::read_drawing(const fs::path& path) {
     }
     apply(skarvel::add_art(job(), at(), std::move(placed), library_->typefaces));
     return true;
+}
+
+void Desk::look_for_installed() {
+    installed_files_.reset();
+    installed_.clear();
 }
 
 const std::vector<TypefaceName>& Desk::installed() {

@@ -149,8 +149,10 @@ class Desk : public QObject {
     /// Reads an SVG or DXF file, or traces a picture, and puts it on the face at hand. False when it could not, or was
     /// stopped: then it says why.
     bool read_drawing(const std::filesystem::path& path);
-    /// Typefaces installed on this computer that are not among those here.
+    /// Typefaces installed on this computer that are not among those here, as they were when they were looked for.
     const std::vector<TypefaceName>& installed();
+    /// They are looked for anew when they are asked for next.
+    void look_for_installed();
     /// Adds one to those here; nothing when its file cannot be used: then it says why.
     std::optional<TypefaceName> use_installed(const TypefaceName& name);
     /// Writes the logbook record and marks the job finished.

@@ -156,6 +156,11 @@ void Choice::paintEvent(QPaintEvent* event) {
     Theme::icon("chevron-down").paint(&painter, QRect(width() - size - 8, (height() - size) / 2, size, size));
 }
 
+void Choice::showPopup() {
+    Q_EMIT opening();
+    QComboBox::showPopup();
+}
+
 void Choice::wheelEvent(QWheelEvent* event) { event->ignore(); }
 
 // ---- Check

@@ -72,6 +72,11 @@ class Choice : public QComboBox {
     explicit Choice(const QString& name, QWidget* parent = nullptr);
     /// Selects the entry with that data; an unknown one is added, marked as not known.
     void show_data(const QString& data);
+    void showPopup() override;
+
+  Q_SIGNALS:
+    /// Before its list is shown.
+    void opening();
 
   protected:
     void paintEvent(QPaintEvent* event) override;

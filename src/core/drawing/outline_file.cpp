@@ -66,13 +66,31 @@ Shape shape_of(const Outline::Contour& contour, double scale) {
     return shape;
 }
 
-Expected<Region> outline_in(const std::string& bytes, const std::string& name) {
+// What a file holds beside closed paths: of a DXF kind by kind, of an SVG as far as it is no path.
+std::vector<Problem> left_out(const std::string& bytes, const std::string& name, bool svg, std::vector<Reason> of_dxf) {
+    std::vector<Problem> notes;
+    for (Reason& what : of_dxf) notes.push_back({std::move(what), Station::Blank, {}, Mark::Look});
+    const auto holds = [&](const char* element) { return bytes.find(element) != std::string::npos; };
+    if (svg && (holds("<text") || holds("<image") || holds(":text") || holds(":image")))
+        notes.push_back({{"outline.not-paths", {{"file", name}}}, Station::Blank, {}, Mark::Look});
+    return notes;
+}
+
+Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& name) {
     if (bytes.empty()) return no("outline.empty-file", name);
     if (bytes.size() > most_bytes) return no("outline.huge", name, "outline.simplify");
     const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
     const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
     if (!svg && !dxf) return no("outline.neither", name);
-    auto paths = svg ? paths_of_svg(bytes, name, most_points) : paths_of_dxf(bytes, name);
+    std::vector<Reason> of_dxf;
+    const auto read = [&]() -> Expected<std::vector<DrawnPath>> {
+        if (svg) return paths_of_svg(bytes, name, most_points);
+        auto drawing = drawing_of_dxf(bytes, name);
+        if (!drawing) return tl::unexpected(drawing.error());
+        of_dxf = std::move(drawing->left_out);
+        return std::move(drawing->paths);
+    };
+    auto paths = read();
     if (!paths) return tl::unexpected(paths.error());
     if (paths->empty()) return no("outline.no-path", name, "outline.convert-text");
     std::size_t points = 0;
@@ -112,12 +130,18 @@ Expected<Region> outline_in(const std::string& bytes, const std::string& name) {
     }
     if (region.empty()) return no("outline.no-path", name);
     if (islands(region).size() > 1) return no("outline.several", name, "outline.one-shape");
-    return region.moved(Point{} - region.bounds().low);
+    return ReadOutline{region.moved(Point{} - region.bounds().low), left_out(bytes, name, svg, std::move(of_dxf))};
 }
 
 }  // namespace
 
 Expected<Region> read_outline_file(const std::string& bytes, const std::string& name) {
+    auto read = read_outline(bytes, name);
+    if (!read) return tl::unexpected(read.error());
+    return std::move(read->outline);
+}
+
+Expected<ReadOutline> read_outline(const std::string& bytes, const std::string& name) {
     try {
         return outline_in(bytes, name);
     } catch (const OffGrid&) {

@@ -18,7 +18,14 @@
 
 namespace skarvel {
 
+struct ReadOutline {
+    Region outline;
+    std::vector<Problem> notes;  ///< what the file holds besides, and is left out
+};
+
 /// `name` is only told back in problems.
+Expected<ReadOutline> read_outline(const std::string& bytes, const std::string& name);
+/// The outline alone.
 Expected<Region> read_outline_file(const std::string& bytes, const std::string& name);
 
 /// A path of a drawing: a contour, y upwards, and whether it ends where it began.
