@@ -293,6 +293,7 @@ TEST_CASE("margins of a board that is out of true are measured from its edges, n
         CHECK(wide == Approx(5.5 - y / 60 - 2 / std::cos(lean)).margin(0.002));
     }
     CHECK(from_grid(p.free.bounds().high.y).in_inches() == Approx(58).margin(0.01));
+    CHECK(p.face.holds(p.zones.front().bounds()));
     // One that bows in by 1/4 in loses half of that at either side, in the middle.
     b.tape.taken = {measure("5 1/2"), measure("5 1/4"), measure("5 1/2"), measure("60"), measure("60")};
     const auto waist = edges_on(measured(b).free, Axis::Y, {to_grid(30_in)}).front();

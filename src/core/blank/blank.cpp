@@ -141,6 +141,8 @@ void take_zones(BlankPlan& plan, const Blank& blank, const std::optional<Edges>&
             region = merge(region, is_band ? band(plan, edges, across_from(zone.edge), depth)
                                            : region.mirrored(plan.face.low.x + plan.face.high.x));
         }
+        // A strip along a real edge reaches out beyond it, and where the zone lies is told by its bounds.
+        if (is_band && plan.tape) region = intersect(region, plan.outline);
         plan.zones.push_back(region);
         if (zone.turns > 0) {
             // Once round the board for each turn.
