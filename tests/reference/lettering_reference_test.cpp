@@ -184,7 +184,17 @@ TEST_CASE("drawings come out as librsvg draws them") {
         "<rect width='200' height='120' opacity='0'/><g visibility='hidden'><rect width='90' height='90'/><rect x='30' "
         "y='30' width='70' height='40' visibility='visible'/></g>",
         "<rect x='30' y='30' width='70' height='40' fill-opacity='0' stroke='rgb(0,0,0)' stroke-width='5'/>",
-        "<path d='M20 20h40v40zm80 40h30v30z l-20 0 0 -20z'/>"};
+        "<path d='M20 20h40v40zm80 40h30v30z l-20 0 0 -20z'/>",
+        "<path d='M30 100 L70 30 L90 100 L150 100 L150 40' fill='none' stroke='black' stroke-width='22' "
+        "stroke-linejoin='bevel'/>",
+        "<path d='M30 90 L100 30 L170 90Z' fill='none' stroke='black' stroke-width='24' stroke-linejoin='bevel'/>",
+        "<path d='M30 100 L40 25 L55 100 L150 100 L150 40' fill='none' stroke='black' stroke-width='12' "
+        "stroke-linecap='round'/>",
+        "<path d='M30 90 L100 30 L170 90Z' fill='none' stroke='black' stroke-width='24' stroke-miterlimit='1.5'/>",
+        "<path d='M40 30H150V90' fill='none' stroke='black' stroke-width='30' stroke-miterlimit='1' "
+        "stroke-linecap='square'/>",
+        "<path d='M50 90 L60 30 L70 90' fill='none' stroke='black' stroke-width='8' stroke-miterlimit='20'/>",
+        "<path d='M30 60H170H90' fill='none' stroke='black' stroke-width='20'/>"};
     constexpr double dots_per_mm = 12;
     for (const std::string& drawing : drawings) {
         std::ofstream(folder / "a.svg") << head << drawing << "</svg>";

@@ -1,7 +1,5 @@
 #include "geometry/region.h"
 
-#include "geometry/stroke.h"
-
 #include <algorithm>
 #include <boost/geometry.hpp>
 #include <boost/geometry/geometries/box.hpp>
@@ -312,25 +310,6 @@ Region Region::from_rings(const std::vector<Ring>& rings) {
 Region Region::from_rings_even_odd(const std::vector<Ring>& rings) {
     for (const Ring& ring : rings) within_grid(ring);
     return run(cl::ctUnion, to_paths(rings), {}, cl::pftEvenOdd);
-}
-
-Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, const Stroke& stroke) {
-    cl::ClipperOffset offset(std::max(1.0, stroke.miter), arc_tolerance_units);
-    const cl::JoinType corners = stroke.corners == Stroke::Corners::Round   ? cl::jtRound
-                                 : stroke.corners == Stroke::Corners::Sharp ? cl::jtMiter
-                                                                            : cl::jtSquare;
-    const cl::EndType ends = stroke.ends == Stroke::Ends::Round    ? cl::etOpenRound
-                             : stroke.ends == Stroke::Ends::Square ? cl::etOpenSquare
-                                                                   : cl::etOpenButt;
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        within_grid(lines[i]);
-        cl::Path path;
-        for (const Point& p : lines[i]) path.emplace_back(p.x, p.y);
-        offset.AddPath(path, corners, closed[i] ? cl::etClosedLine : ends);
-    }
-    cl::Paths out;
-    offset.Execute(out, static_cast<double>(to_grid(stroke.width)) / 2);
-    return run(cl::ctUnion, out, {}, cl::pftNonZero);
 }
 
 Length apart(const Region& a, const Region& b) {

@@ -16,7 +16,8 @@ struct Stroke {
     double miter = 4;  ///< sharp corners that would reach farther than so many half widths are cut
 };
 
-/// What lines cover when they are drawn; a closed one comes back to its start. A line without length covers nothing.
+/// What lines cover when they are drawn, corners and ends as SVG 2 has them ("line join shape"); a closed one comes
+/// back to its start. A line without length covers nothing. Throws OffGrid for what reaches beyond the grid.
 Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, const Stroke& stroke);
 
 }  // namespace skarvel
