@@ -21,7 +21,7 @@ def each_once(pairs):
 sentences = json.loads((source / "assets/text/en.json").read_text(), object_pairs_hook=each_once)
 LITERAL = re.compile(r'"((?:[^"\\\n]|\\.)*)"')
 KEY = re.compile(r"[a-z0-9-]+(\.[a-z0-9-]+)+$")
-FILE = re.compile(r"\.(json|sqlite|ini|svg|dxf|plt|csv|pdf|png|ttf|otf|skarvel|log|h|txt)$")
+FILE = re.compile(r"\.(json|sqlite|ini|svg|dxf|plt|csv|ics|pdf|png|ttf|otf|skarvel|log|h|txt)$")
 # What stands in code and is read by no maker: names of widgets, styles, formats, SQL, answers of machines, paths.
 UNREAD = re.compile(r"setObjectName|setProperty|setStyleSheet|findChild|objectName|QFont|#include|static_assert|"
                     r"assert|throw |regex|session|<< \"(SELECT|INSERT|CREATE)|fromUtf8\(R|getenv|QSettings")

@@ -167,7 +167,7 @@ TEST_CASE("files that are spoilt are always noticed") {
         noticed("a file missing", [&](FileSet& f) { f.erase(first); });
         noticed("a file cut short", [&](FileSet& f) { f[first].resize(f[first].size() / 2); });
         noticed("turned by half", [&](FileSet& f) {
-            edit(f[first], "<g id=\"section-1\">", "<g id=\"section-1\" transform=\"rotate(180 60 300)\">");
+            edit(f[first], "<g id=\"section-1-white\">", "<g id=\"section-1-white\" transform=\"rotate(180 60 300)\">");
         });
         noticed("one distance wrong by 1/8 in", [&](FileSet& f) {
             edit(f["manifest.json"], "\"fromLeft\": \"[^\"]*\"", "\"fromLeft\": \"1/8\"");

@@ -100,8 +100,8 @@ TEST_CASE("a file that is not right is refused with the place") {
         {with([](auto& j) { j["signs"][0]["faces"][0]["colours"] = nlohmann::json::array(); }), "file.empty-list"},
         {with([](auto& j) { j["signs"] = 7; }), "file.not-list"},
         {with([](auto& j) { j["deadline"] = "tomorrow"; }), "file.not-moment"},
-        {with([](auto& j) { j["signs"][0]["faces"][0]["finish"]["sanded"] = "yes"; }), "file.not-flag"},
-        {with([](auto& j) { j["signs"][0]["faces"][0]["finish"]["clear"]["coats"] = 9999; }), "file.out-of-range"},
+        {with([](auto& j) { j["signs"][0]["faces"][0]["layers"][0]["byHand"] = "yes"; }), "file.not-flag"},
+        {with([](auto& j) { j["signs"][0]["faces"][0]["layers"][1]["coat"]["coats"] = 9999; }), "file.out-of-range"},
         {with([](auto& j) {
              j["bench"]["cut"][0]["sections"][0]["film"] = {{1, 2, 3}};
          }),
@@ -249,8 +249,8 @@ TEST_CASE("export writes a cut file for each load and the sheets") {
     std::vector<std::string> names;
     for (const fs::path& p : *written) names.push_back(p.filename().string());
     CHECK(names == std::vector<std::string>{"01-BOAT+HOUS.svg", "02-E.svg", "01-BOAT+HOUS.dxf", "02-E.dxf",
-                                            "01-BOAT+HOUS.plt", "02-E.plt", "manifest.json", "manifest.csv",
-                                            "sheets.pdf"});
+                                            "01-BOAT+HOUS.plt", "02-E.plt", "manifest.json", "manifest.csv", "days.csv",
+                                            "calendar.ics", "sheets.pdf"});
     CHECK(whole(written->back()).starts_with("%PDF-"));
 
     Job empty = job;

@@ -53,7 +53,7 @@ TEST_CASE("straight seams lie in free film, their laps off the ink, and on lines
         std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
             return boxes[a].low.x + boxes[a].high.x < boxes[b].low.x + boxes[b].high.x;
         });
-        const std::vector<Place> places = places_along(pieces, boxes, order, c.face, Axis::X, c);
+        const std::vector<dividing::Place> places = places_along(pieces, boxes, order, c.face, Axis::X, c);
         RC_ASSERT(places.front().is_end && places.back().is_end);
         std::size_t gaps = 0;
         std::size_t offered = 0;
@@ -64,7 +64,7 @@ TEST_CASE("straight seams lie in free film, their laps off the ink, and on lines
             for (std::size_t i = 0; i < k; ++i) left = std::max(left, boxes[order[i]].high.x);
             for (std::size_t i = k; i < order.size(); ++i) right = std::min(right, boxes[order[i]].low.x);
             gaps += right >= left ? 1 : 0;
-            for (const Place& p : places) {
+            for (const dividing::Place& p : places) {
                 if (p.is_end || p.before != k) continue;
                 if (p.stepped) {
                     RC_ASSERT(right < left);

@@ -99,7 +99,7 @@ TEST_CASE("loads, shopping, schedule and cautions carry the plan's figures") {
     CHECK(says(loads, "Load 1"));
     CHECK(says(loads, "cut 24 in off the roll"));
     CHECK(says(loads, "Keepers: 5"));
-    CHECK(says(loads, "leave in while weeding: B, B, O, A, O"));
+    CHECK(says(loads, "leave in while weeding: B 2 (from"));
     const std::string shopping = text_of(pages, "What to buy");
     CHECK(says(shopping, "1×6 board"));
     CHECK(says(shopping, "permanent gloss vinyl"));

@@ -50,11 +50,29 @@ std::string path_of(const KnifePath& path, std::int64_t height) {
     return d + (path.closed() ? " Z" : "");
 }
 
-// Names of groups and layers: the section's number in its own colour, and whose it is where it is a guest.
-std::string id_of(const LoadToCut& load, const OnMat& section) {
-    const ColourId own = load.colour->id;
-    return section.of == own ? fmt::format("section-{}", section.section + 1)
-                             : fmt::format("section-{}-{}", section.of.name, section.section + 1);
+// A colour's name in a layer's: the oldest readers take letters, digits and dashes, and few of them.
+std::string layer_word(const std::string& name) {
+    constexpr std::size_t longest = 12;
+    std::string word;
+    for (const char c : name) {
+        if (word.size() == longest) break;
+        if (std::isalnum(static_cast<unsigned char>(c)) != 0)
+            word += c;
+        else if (!word.empty() && word.back() != '-')
+            word += '-';
+    }
+    while (!word.empty() && word.back() == '-') word.pop_back();
+    return word;
+}
+
+// Names of groups and layers: the section's number in its own colour, whose it is where it is a guest, and the colour.
+std::string layer_name(const Plan& plan, const ColourId& own, const OnMat& section) {
+    std::string id = section.of == own ? fmt::format("section-{}", section.section + 1)
+                                       : fmt::format("section-{}-{}", section.of.name, section.section + 1);
+    std::replace(id.begin(), id.end(), '.', '-');
+    const ColourPlan* colour = plan.of(section.of);
+    const std::string word = colour == nullptr ? std::string() : layer_word(colour->name);
+    return word.empty() ? id : id + "-" + word;
 }
 
 }  // namespace
@@ -97,7 +115,9 @@ std::vector<LoadToCut> loads_to_cut(const Plan& plan, const Shop& shop) {
                           colour.cut.bed,
                           machine_of(shop, colour.cut.bed),
                           on_mat(load, colour.cut.loads->sections, colour.id),
+                          {},
                           {}};
+            for (const OnMat& section : out.sections) out.layers.push_back(layer_name(plan, colour.id, section));
             out.way = knife_way(out.sections, out.machine.knife);
             all.push_back(std::move(out));
         }
@@ -125,8 +145,8 @@ std::string svg_of(const LoadToCut& load, const MakingPlan& making) {
         const bool ends = i + 1 == paths.size() || paths[i + 1].section != path.section;
         if (begins) {
             const OnMat& section = load.sections[path.section];
-            out +=
-                fmt::format("<g id=\"{}\"><title>{}</title>\n", escaped(id_of(load, section)), escaped(section.name));
+            out += fmt::format("<g id=\"{}\"><title>{}</title>\n", escaped(load.layers[path.section]),
+                               escaped(section.name));
         }
         if (path.of == CutOf::Line) {
             out += fmt::format("<line class=\"line\" x1=\"{}\" y1=\"{}\" x2=\"{}\" y2=\"{}\"/>\n",
@@ -148,14 +168,12 @@ std::string dxf_of(const LoadToCut& load) {
     std::string out;
     const auto pair = [&](int code, const std::string& value) { out += fmt::format("{:>3}\n{}\n", code, value); };
     static constexpr std::array<const char*, 3> kinds{"ink", "film", "lines"};
-    const auto layer = [&](const OnMat& section, CutOf of) {
-        std::string name = id_of(load, section) + "-" + kinds.at(static_cast<std::size_t>(of));
-        std::replace(name.begin(), name.end(), '.', '-');
-        return name;
+    const auto layer = [&](std::size_t section, CutOf of) {
+        return load.layers[section] + "-" + kinds.at(static_cast<std::size_t>(of));
     };
     const auto layers = [&] {
         std::vector<std::pair<std::string, int>> all;
-        for (const OnMat& section : load.sections) {
+        for (std::size_t section = 0; section < load.sections.size(); ++section) {
             for (const CutOf of : {CutOf::Ink, CutOf::Film, CutOf::Line})
                 all.emplace_back(layer(section, of), of == CutOf::Ink ? 7 : of == CutOf::Film ? 5 : 8);
         }
@@ -185,7 +203,7 @@ std::string dxf_of(const LoadToCut& load) {
     pair(0, "SECTION");
     pair(2, "ENTITIES");
     for (const KnifePath& path : load.way.paths) {
-        const std::string on = layer(load.sections[path.section], path.of);
+        const std::string on = layer(path.section, path.of);
         if (path.of == CutOf::Line) {
             pair(0, "LINE");
             pair(8, on);

@@ -34,6 +34,7 @@ struct LoadToCut {
     Mat bed;
     Machine machine;
     std::vector<OnMat> sections;
+    std::vector<std::string> layers;  ///< what each section's groups and layers are called, with its colour
     KnifeWay way;
 };
 

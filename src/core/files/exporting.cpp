@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "files/calendar.h"
 #include "files/cut_file.h"
 #include "files/pdf.h"
 #include "files/print_page.h"
@@ -37,6 +38,14 @@ Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Pl
     }
     for (const CutFile& file : manifests(job, plan, shop)) {
         if (auto saved = write(file.name, file.bytes); !saved) return tl::unexpected(saved.error());
+    }
+    const Display& display = shop.display;
+    if (!plan.clock->slots.empty()) {
+        const std::string days = days_csv(plan, library.catalogue, display);
+        const std::string calendar = calendar_of(job, plan, library.catalogue, display, plan.clock->begin);
+        for (const auto& [name, bytes] : {std::pair("days.csv", &days), std::pair("calendar.ics", &calendar)}) {
+            if (auto saved = write(name, *bytes); !saved) return tl::unexpected(saved.error());
+        }
     }
     const auto pdf = write_pdf(sheets(job, plan, shop, library), library, job.title);
     if (!pdf) return tl::unexpected(pdf.error());

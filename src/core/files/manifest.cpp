@@ -2,6 +2,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "files/csv.h"
 #include "files/cut_file.h"
 #include "sheets/sheets.h"
 
@@ -11,12 +12,6 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 std::string millimetres(std::int64_t units) { return fmt::format("{:.6f}", grid_to_mm(units)); }
-
-std::string quoted(const std::string& text) {
-    std::string out = "\"";
-    for (const char c : text) out += c == '"' ? "\"\"" : c == '\n' || c == '\r' ? " " : std::string(1, c);
-    return out + "\"";
-}
 
 }  // namespace
 
@@ -45,16 +40,17 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                 {"sheet",
                                  {{"fromLeft", show_number(low.from_left, shop.display)},
                                   {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
-                csv += fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\r\n", load.number,
-                                   quoted(load.word), quoted(making.film.name), way, quoted(load.bed.name),
-                                   load.load->film_length.in_mm(), quoted(s.of.name), s.section + 1, quoted(s.name),
-                                   s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
-                                   : s.placement.turned   ? "90"
-                                                          : "0",
-                                   millimetres(s.placement.at.x), millimetres(s.placement.at.y), ++number, lay.pass,
-                                   lay.move.quarters, lay.move.over ? 1 : 0, millimetres(at.x), millimetres(at.y),
-                                   quoted(show_number(low.from_left, shop.display)),
-                                   quoted(show_number(low.from_bottom, shop.display)));
+                csv +=
+                    fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\r\n", load.number,
+                                csv_field(load.word), csv_field(making.film.name), way, csv_field(load.bed.name),
+                                load.load->film_length.in_mm(), csv_field(s.of.name), s.section + 1, csv_field(s.name),
+                                s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
+                                : s.placement.turned   ? "90"
+                                                       : "0",
+                                millimetres(s.placement.at.x), millimetres(s.placement.at.y), ++number, lay.pass,
+                                lay.move.quarters, lay.move.over ? 1 : 0, millimetres(at.x), millimetres(at.y),
+                                csv_field(show_number(low.from_left, shop.display)),
+                                csv_field(show_number(low.from_bottom, shop.display)));
             }
             sections.push_back(
                 {{"of", s.of.name},

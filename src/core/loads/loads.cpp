@@ -1,5 +1,6 @@
 #include "loads/loads.h"
 
+#include "loads/lying.h"
 #include "loads/repeats.h"
 #include "loads/round_cut.h"
 
@@ -341,32 +342,6 @@ void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
     }
     plan.why.push_back(bound_said(static_cast<int>(plan.loads.size()), plan.least_loads, plan.proved));
     plan.why.push_back({"loads.why-film", {{"film", plan.film_total}}});
-}
-
-// What is laid on one another, or beyond the bed, whatever packed it: that is never cut.
-void check_lying(LoadsPlan& plan, const Mat& mat) {
-    const Region bed = Region::rectangle({{0, 0}, at(mat.usable.across, mat.usable.along)});
-    const auto say = [&](const Placement& a, const Placement& b) {
-        plan.problems.push_back(
-            {{"loads.lies-wrong",
-              {{"letters", plan.sections[a.section].letters}, {"other", plan.sections[b.section].letters}}},
-             Station::Sections,
-             {"loads.lies-wrong-remedy", {}},
-             Mark::Stop});
-    };
-    for (const Load& load : plan.loads) {
-        if (load.cut) continue;
-        std::vector<std::pair<const Placement*, Box>> lying;
-        for (const Placement& p : load.placements) {
-            const Box box = box_on_mat(plan.sections[p.section].film.bounds(), p);
-            const auto film = [&](const Placement& of) { return lay_on_mat(plan.sections[of.section], of).film; };
-            if (!bed.bounds().holds(box) && !subtract(film(p), bed).empty()) say(p, p);
-            for (const auto& [other, other_box] : lying) {
-                if (!common(box, other_box).empty() && !intersect(film(p), film(*other)).empty()) say(p, *other);
-            }
-            lying.emplace_back(&p, box);
-        }
-    }
 }
 
 // Names, film and shares of the loads, and the sums over all of them.

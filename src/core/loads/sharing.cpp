@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "loads/lying.h"
 #include "values/work.h"
 
 namespace skarvel {
@@ -106,7 +107,10 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
                              {"apart", static_cast<std::int64_t>(loads_apart)},
                              {"film", film_together}}});
     }
-    for (auto& [s, plan] : plans) out.plans[s] = Shared<LoadsPlan>(std::move(plan));
+    for (auto& [s, plan] : plans) {
+        check_lying(plan, bed);
+        out.plans[s] = Shared<LoadsPlan>(std::move(plan));
+    }
 }
 
 Box lies_on(const Load& load, const LoadsPlan& plan) {

@@ -1,6 +1,8 @@
 #include "sections/lines.h"
 
 #include <algorithm>
+#include <array>
+#include <cstdlib>
 
 namespace skarvel {
 namespace {
@@ -8,8 +10,11 @@ namespace {
 constexpr std::int64_t off_ink = to_grid(0.0625_in);
 constexpr std::int64_t shortest_line = to_grid(0.5_in);
 constexpr std::int64_t half_mark = to_grid(0.25_in);
+constexpr std::array half_marks{half_mark, to_grid(0.1875_in), to_grid(0.125_in)};  // smaller where ink is close
 constexpr std::int64_t tick = to_grid(0.125_in);
 constexpr std::int64_t reach = half_mark + off_ink;
+constexpr std::int64_t between_films = to_grid(0.0625_in);  // films that run around outlines lie so far apart at most
+constexpr std::int64_t most_tries = 96;
 
 Point point_on(Axis axis, std::int64_t where, std::int64_t along_it) {
     return axis == Axis::X ? Point{where, along_it} : Point{along_it, where};
@@ -94,6 +99,76 @@ std::vector<KnifeLine> weeding_lines(const Section& section, Way way, Length apa
     return lines;
 }
 
+namespace {
+
+// What a film takes up on the line across a seam at `at`, as stretches along the seam's axis.
+std::vector<std::pair<std::int64_t, std::int64_t>> across_at(const Region& film, Axis axis, std::int64_t at) {
+    const Box box = film.bounds();
+    std::vector<std::pair<std::int64_t, std::int64_t>> stretches;
+    if (at < along(other(axis), box.low) || at > along(other(axis), box.high)) return stretches;
+    const Box strip = axis == Axis::X ? Box{{box.low.x, at - 1}, {box.high.x, at + 1}}
+                                      : Box{{at - 1, box.low.y}, {at + 1, box.high.y}};
+    for (const Region& part : islands(intersect(film, Region::rectangle(strip))))
+        stretches.emplace_back(along(axis, part.bounds().low), along(axis, part.bounds().high));
+    return stretches;
+}
+
+// Where two films meet on the line across a seam: which two, and where each of them ends.
+struct Meeting {
+    std::size_t below = 0, above = 0;
+    std::int64_t ends = 0, begins = 0;
+    [[nodiscard]] std::int64_t middle() const { return ends + (begins - ends) / 2; }
+};
+
+// Of a seam that runs around outlines: where it is at `at`. The meeting nearest to the seam's middle.
+std::optional<Meeting> meeting_at(const std::vector<Section>& sections, const Seam& seam, std::int64_t at) {
+    struct Stretch {
+        std::size_t of;
+        std::int64_t low, high;
+    };
+    std::vector<Stretch> all;
+    for (std::size_t i = 0; i < sections.size(); ++i) {
+        for (const auto& [low, high] : across_at(sections[i].film, seam.axis, at)) {
+            if (high - low >= 2 * half_marks.back()) all.push_back({i, low, high});
+        }
+    }
+    std::optional<Meeting> best;
+    for (const Stretch& a : all) {
+        for (const Stretch& b : all) {
+            if (a.of == b.of || a.low >= b.low || std::abs(b.low - a.high) > between_films) continue;
+            const Meeting m{a.of, b.of, a.high, b.low};
+            if (!best || std::abs(m.middle() - seam.where) < std::abs(best->middle() - seam.where)) best = m;
+        }
+    }
+    return best;
+}
+
+// Ink that a mark must keep off, in parts with their boxes.
+using Inks = std::vector<std::pair<Box, Region>>;
+
+bool keeps_off(const Inks& near, const Box& mark) {
+    return std::all_of(near.begin(), near.end(), [&](const auto& part) {
+        return !part.first.meets(with_room(mark)) || clear_of(part.second, mark);
+    });
+}
+
+// The first and the last place along a seam where a mark fits, with room between them.
+template <class Fits>
+std::vector<std::int64_t> ends_where(const Seam& seam, std::int64_t step, const Fits& fits) {
+    std::vector<std::int64_t> places;
+    const std::int64_t inset = tick + off_ink;
+    for (std::int64_t at = seam.from + inset; places.empty() && at <= seam.to - inset; at += step) {
+        if (fits(at)) places.push_back(at);
+    }
+    if (places.empty()) return places;
+    for (std::int64_t at = seam.to - inset; places.size() < 2 && at > places.front() + 4 * half_mark; at -= step) {
+        if (fits(at)) places.push_back(at);
+    }
+    return places;
+}
+
+}  // namespace
+
 std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sections, const std::vector<Seam>& seams,
                                                 const std::vector<Piece>& pieces) {
     std::vector<std::vector<KnifeLine>> marks(sections.size());
@@ -102,58 +177,72 @@ std::vector<std::vector<KnifeLine>> match_marks(const std::vector<Section>& sect
     for (const Piece& p : pieces) boxes.push_back(p.shape.bounds());
     for (const Section& s : sections) films.push_back(s.film.bounds());
     for (const Seam& seam : seams) {
-        if (seam.stepped) continue;
         // Ink beside the seam, in parts.
-        std::vector<std::pair<Box, Region>> near;
+        Inks near;
         Box strip{{seam.from, seam.where - reach}, {seam.to, seam.where + reach}};
         if (seam.axis == Axis::X) strip = {{strip.low.y, strip.low.x}, {strip.high.y, strip.high.x}};
         const Region beside_seam = Region::rectangle(strip);
-        for (std::size_t i = 0; i < pieces.size(); ++i) {
+        for (std::size_t i = 0; i < pieces.size() && !seam.stepped; ++i) {
             if (!boxes[i].meets(strip)) continue;
             for (Region& part : islands(intersect(pieces[i].shape, beside_seam)))
                 near.emplace_back(part.bounds(), std::move(part));
         }
-        const auto mark_at = [&](std::int64_t at) {
-            // Across the seam, with a tick along it where the films lap.
-            return std::pair(KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, seam.where - half_mark, at),
-                                       point_on(seam.axis, seam.where + half_mark, at)},
-                             KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, seam.where, at - tick),
-                                       point_on(seam.axis, seam.where, at + tick)});
+        // Across the seam, with a tick along it where the films lap.
+        const auto across = [&](std::int64_t where, std::int64_t at, std::int64_t half) {
+            return KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, where - half, at),
+                             point_on(seam.axis, where + half, at)};
         };
-        const auto fits = [&](std::int64_t at) {
-            const auto [across, along_it] = mark_at(at);
-            const Box box{{std::min(across.from.x, along_it.from.x), std::min(across.from.y, along_it.from.y)},
-                          {std::max(across.to.x, along_it.to.x), std::max(across.to.y, along_it.to.y)}};
-            return std::all_of(near.begin(), near.end(), [&](const auto& part) {
-                return !part.first.meets(with_room(box)) || clear_of(part.second, box);
-            });
+        const auto along_it = [&](std::int64_t at) {
+            return KnifeLine{KnifeLine::Kind::Match, point_on(seam.axis, seam.where, at - tick),
+                             point_on(seam.axis, seam.where, at + tick)};
+        };
+        const auto box_of = [&](std::int64_t where, std::int64_t at, std::int64_t half) {
+            const Point low = point_on(seam.axis, where - half, at - tick);
+            const Point high = point_on(seam.axis, where + half, at + tick);
+            return Box{low, high};
         };
         std::vector<std::int64_t> places;
-        const std::int64_t inset = tick + off_ink;
-        for (std::int64_t at = seam.from + inset; at <= seam.to - inset; at += tick) {
-            if (fits(at)) {
-                places.push_back(at);
-                break;
-            }
-        }
-        for (std::int64_t at = seam.to - inset; !places.empty() && at > places.front() + 4 * half_mark; at -= tick) {
-            if (fits(at)) {
-                places.push_back(at);
-                break;
-            }
+        std::int64_t half = 0;
+        const std::int64_t step = seam.stepped ? std::max(tick, (seam.to - seam.from) / most_tries) : tick;
+        for (const std::int64_t size : half_marks) {
+            const auto fits = [&](std::int64_t at) {
+                if (!seam.stepped) return keeps_off(near, box_of(seam.where, at, size));
+                const auto meeting = meeting_at(sections, seam, at);
+                if (!meeting) return false;
+                const Box mark = box_of(meeting->middle(), at, size);
+                for (std::size_t i = 0; i < pieces.size(); ++i) {
+                    if (boxes[i].meets(with_room(mark)) && !clear_of(pieces[i].shape, mark)) return false;
+                }
+                return true;
+            };
+            const std::vector<std::int64_t> found = ends_where(seam, step, fits);
+            if (found.size() <= places.size()) continue;
+            places = found;
+            half = size;
+            if (places.size() == 2) break;
         }
         for (const std::int64_t at : places) {
-            const auto [across, along_it] = mark_at(at);
+            if (seam.stepped) {
+                const Meeting m = *meeting_at(sections, seam, at);
+                const KnifeLine line = across(m.middle(), at, half);
+                KnifeLine low = line, high = line;
+                low.to = point_on(seam.axis, m.ends, at);
+                high.from = point_on(seam.axis, m.begins, at);
+                marks[m.below].push_back(low);
+                marks[m.above].push_back(high);
+                continue;
+            }
             // The two sections whose films reach the mark, one from either side of the seam.
             for (std::size_t i = 0; i < sections.size(); ++i) {
                 const Box& film = films[i];
-                const bool beside = along(other(seam.axis), film.low) <= at && along(other(seam.axis), film.high) >= at;
+                const bool reaches =
+                    along(other(seam.axis), film.low) <= at && along(other(seam.axis), film.high) >= at;
                 const bool meets =
                     along(seam.axis, film.low) <= seam.where && along(seam.axis, film.high) >= seam.where;
-                if (!beside || !meets) continue;
-                if (const auto line = clipped(across, film)) marks[i].push_back(*line);
+                if (!reaches || !meets) continue;
+                if (const auto line = clipped(across(seam.where, at, half), film)) marks[i].push_back(*line);
                 if (seam.lap >= 0.125_in) {
-                    if (const auto line = clipped(along_it, film)) marks[i].push_back(*line);
+                    if (const auto line = clipped(along_it(at), film)) marks[i].push_back(*line);
                 }
             }
         }

@@ -7,6 +7,7 @@
 #include <iterator>
 
 #include "job/naming.h"
+#include "sections/keepers.h"
 #include "sheets/sheet_parts.h"
 
 namespace skarvel {
@@ -31,6 +32,19 @@ std::string titled(const Printing& on, const ColourPlan& colour, const char* tit
     return all;
 }
 
+// The placement sheet lies on the bench and is read standing: words of 11 points, figures of 14.
+constexpr double told = 3.9;
+constexpr double figures = 5;
+constexpr double row_high = 19;  // of one section: its name, and two lines of figures
+
+// Broken where it ends, like a paragraph, in a size of its own.
+void figures_at(Sheet& sheet, const Printing& on, double x, const std::string& words, bool bold = false) {
+    for (const std::string& line : on.text.lines(words, sheet.right() - x, figures)) {
+        sheet.text(x, sheet.y, line, figures, bold);
+        sheet.y += figures * 1.25;
+    }
+}
+
 std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) {
     const Shop& shop = on.shop;
     Sheet sheet(on, titled(on, colour, "sheet.placement"));
@@ -39,11 +53,14 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     const Length wide = from_grid(blank.face.width());
     const Length high = from_grid(blank.face.height());
     const double room_width = upright ? 60 : sheet.right() - margin_mm - 8;
-    const double room_height = upright ? sheet.bottom() - sheet.y - 12 : 70;
+    // A level sign is drawn as large as its rows leave room for, and never less than a third of the page.
+    const double rows = static_cast<double>(lays_of(colour.cut.loads->sections).size()) * row_high + 50;
+    const double room_height =
+        upright ? sheet.bottom() - sheet.y - 12 : std::clamp(sheet.bottom() - sheet.y - 24 - rows, 80.0, 170.0);
     const int scale = scale_for(wide, high, room_width, room_height);
     const double drawn_high = high.in_mm() / scale;
     const Drawn frame = frame_for(scale, margin_mm + 6, sheet.y + 6 + drawn_high);
-    sheet.text(margin_mm, sheet.y, on.say("sheet.drawn-edges", {{"scale", scale}}), small);
+    sheet.text(margin_mm, sheet.y, on.say("sheet.drawn-edges", {{"scale", scale}}), told);
 
     for (const auto& ring : frame.rings(blank.outline)) sheet.line(ring, 0.4, true);
     for (const Section& section : colour.cut.loads->sections) {
@@ -84,33 +101,33 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     sheet.text(x, sheet.y, on.say("sheet.laying-order"), large, true);
     sheet.y += 6;
     sheet.text(x, sheet.y,
-               on.say(shop.display.unit == Unit::Inch ? "sheet.corners-inches" : "sheet.corners-millimetres"), small);
-    sheet.y += 6;
+               on.say(shop.display.unit == Unit::Inch ? "sheet.corners-inches" : "sheet.corners-millimetres"), told);
+    sheet.y += 8;
     for (const Lay& lay : lays_of(colour.cut.loads->sections)) {
-        if (sheet.room(17)) x = margin_mm;
+        if (sheet.room(row_high)) x = margin_mm;
         const Section& section = colour.cut.loads->sections[lay.section];
         const auto [low, high_corner] = corners(section, blank.face, lay.move);
         std::string name = name_of(section, lay.section);
         if (lay.time > 0) name += ", " + on.say("sheet.laid-again", {{"time", lay.time + 1}});
         if (const std::string how = on.say(turned(lay.move)); !how.empty()) name += ", " + how;
         if (colour.cut.loads->passes > 1) name += ", " + on.say("sheet.pass", {{"pass", lay.pass}});
-        sheet.text(x, sheet.y, name, body, true);
-        sheet.y += 4.8;
-        sheet.text(x + 4, sheet.y,
-                   on.say("sheet.from-low",
-                          {{"left", measure_text(low.from_left)}, {"bottom", measure_text(low.from_bottom)}}));
-        sheet.y += 4.6;
-        sheet.text(x + 4, sheet.y,
-                   on.say("sheet.from-high", {{"right", measure_text(high_corner.from_right)},
-                                              {"top", measure_text(high_corner.from_top)}}));
-        sheet.y += 6.4;
+        figures_at(sheet, on, x, with_fraction_slash(name), true);
+        figures_at(sheet, on, x + 4,
+                   with_fraction_slash(on.say("sheet.from-low", {{"left", measure_text(low.from_left)},
+                                                                 {"bottom", measure_text(low.from_bottom)}})));
+        figures_at(sheet, on, x + 4,
+                   with_fraction_slash(on.say("sheet.from-high", {{"right", measure_text(high_corner.from_right)},
+                                                                  {"top", measure_text(high_corner.from_top)}})));
+        sheet.y += 2;
     }
-    if (colour.cut.loads->passes > 1) sheet.paragraph(x, on.say("sheet.passes"));
-    if (colour.face->mirrored) sheet.paragraph(x, on.say("sheet.from-behind"));
+    if (colour.cut.loads->passes > 1) sheet.paragraph(x, on.say("sheet.passes"), told);
+    if (colour.face->mirrored) sheet.paragraph(x, on.say("sheet.from-behind"), told);
     const Length half = from_grid(middle);
-    sheet.paragraph(x, on.say(upright ? "sheet.centre-left" : "sheet.centre-bottom", {{"at", measure_text(half)}}));
-    if (colour.cut.loads->spans_face) sheet.paragraph(x, on.say("sheet.as-wide"));
-    sheet.paragraph(x, on.say(colour.cut.making.way == Way::PaintThrough ? "sheet.order-mask" : "sheet.order-decal"));
+    sheet.paragraph(x, on.say(upright ? "sheet.centre-left" : "sheet.centre-bottom", {{"at", measure_text(half)}}),
+                    told);
+    if (colour.cut.loads->spans_face) sheet.paragraph(x, on.say("sheet.as-wide"), told);
+    sheet.paragraph(x, on.say(colour.cut.making.way == Way::PaintThrough ? "sheet.order-mask" : "sheet.order-decal"),
+                    told);
     return sheet.take();
 }
 
@@ -180,8 +197,9 @@ std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
     sheet.text(margin_mm, sheet.y, on.say("sheet.keepers", {{"keepers", colour.cut.loads->keepers}}), body, true);
     sheet.y += 5;
     std::string keepers;
-    for (const Section& section : colour.cut.loads->sections) {
-        for (const Keeper& k : section.keepers) keepers += (keepers.empty() ? "" : ", ") + k.letters;
+    for (const Reason& row : keepers_told(colour.cut.loads->sections)) {
+        if (!keepers.empty()) keepers += "; ";
+        keepers += on.say(row);
     }
     if (!keepers.empty()) sheet.paragraph(margin_mm, on.say("sheet.leave-in", {{"keepers", keepers}}));
     return sheet.take();
