@@ -1,6 +1,7 @@
 // What the tests share: the shipped library, the slice's two jobs, and small makers.
 #pragma once
 
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cstdio>
 #include <cstdlib>
@@ -8,6 +9,7 @@
 #include <string>
 
 #include "files/job_file.h"
+#include "job/layer_commands.h"
 #include "job/plan.h"
 
 namespace skarvel::testing {
@@ -85,7 +87,24 @@ inline Job panel_job(const std::string& words, const char* length = "30", const 
     return job;
 }
 inline Making& making(Job& job) { return job.signs.front().faces.front().colours.front().making; }
-inline Finish& finish_of(Job& job) { return job.signs.front().faces.front().finish; }
+inline Face& face_of(Job& job) { return job.signs.front().faces.front(); }
+inline Finish& finish_of(Job& job) { return face_of(job).finish; }
+inline Layer& layer_of(Job& job, const LayerId& id) {
+    return face_of(job).layers.at(place_of(face_of(job).layers, id));
+}
+inline CoatChoice& coat_in(Job& job, const LayerId& id) { return layer_of(job, id).coat; }
+/// The clear coat over all lies below the lettering, or the other way round.
+inline void turn_clear(Job& job) {
+    auto& layers = face_of(job).layers;
+    const auto clear = layers.begin() + static_cast<long>(place_of(layers, clear_coat));
+    const auto lettered =
+        std::find_if(layers.begin(), layers.end(), [](const Layer& l) { return l.kind == LayerKind::Lettering; });
+    if (clear > lettered)
+        std::rotate(lettered, clear, clear + 1);
+    else
+        std::rotate(clear, clear + 1, layers.end());
+}
+inline void without(Job& job, const LayerId& id) { take_out(face_of(job), id, library().trade); }
 
 inline Box box_in(double left, double bottom, double right, double top) {
     const auto g = [](double inches) { return to_grid(Length::from_mm(inches * 25.4)); };

@@ -6,6 +6,7 @@
 #include <ctime>
 #include <iostream>
 
+#include "files/calendar.h"
 #include "files/exporting.h"
 #include "files/job_file.h"
 #include "files/plan_json.h"
@@ -65,6 +66,17 @@ class Program {
             print();
         }
         return worst() == Mark::Stop ? exit_problem : 0;
+    }
+
+    // The clock for other programs: rows where the file ends in .csv, otherwise a calendar.
+    int calendar() {
+        if (!load()) return exit_refused;
+        const std::string bytes = std::filesystem::path(options_.to).extension() == ".csv"
+                                      ? days_csv(plan_, library_.catalogue, shop_.display)
+                                      : calendar_of(job_, plan_, library_.catalogue, shop_.display, plan_.clock->begin);
+        const auto saved = save_file(options_.to, bytes);
+        if (!saved) std::cerr << options_.to << ": " << say(saved.error().what) << '\n';
+        return saved ? 0 : exit_refused;
     }
 
     // The same job in the format of today.
@@ -280,7 +292,7 @@ class Program {
         for (const Reason& why : l.why) more(say(why));
         row(f.cut.making.way == Way::Decal ? "cli.method-decal" : "cli.method-mask",
             {{"film", f.cut.making.film.name}, {"keepers", l.keepers}});
-        for (const Layer& layer : f.method->layers) more(say(layer.name) + ": " + say(layer.detail));
+        for (const ShownLayer& layer : f.method->layers) more(say(layer.name) + ": " + say(layer.detail));
     }
 
     void print() const {
@@ -332,12 +344,15 @@ int main(int argc, char** argv) {
     auto* exporting = app.add_subcommand("export", says("cli.help-write-cut-files-and"));
     exporting->add_option("job", o.job, says("cli.help-a-job-file"))->required();
     exporting->add_option("--to", o.to, says("cli.help-the-folder-to-write"))->required();
+    auto* calendar = app.add_subcommand("calendar", says("cli.help-write-the-clock"));
+    calendar->add_option("job", o.job, says("cli.help-a-job-file"))->required();
+    calendar->add_option("--to", o.to, says("cli.help-the-file-to-write"))->required();
     auto* proving = app.add_subcommand("prove", says("cli.help-read-the-written-files"));
     proving->add_option("job", o.job, says("cli.help-a-job-file"))->required();
     proving->add_option("--files", o.files, says("cli.help-a-folder-of-written"));
     proving->add_option("--format", o.format, says("cli.help-which-of-the-files"))
         ->check(CLI::IsMember({"svg", "dxf", "hpgl"}));
-    for (auto* sub : {plan, exporting, proving}) {
+    for (auto* sub : {plan, exporting, calendar, proving}) {
         sub->add_option("--at", o.at, says("cli.help-the-moment-to-plan"));
         sub->add_option("--shop", o.shop, says("cli.help-a-shop-file-default"));
     }
@@ -366,6 +381,7 @@ int main(int argc, char** argv) {
     }
     Program program(std::move(*library), o);
     if (measure->parsed()) return program.measure();
+    if (calendar->parsed()) return program.calendar();
     if (proving->parsed()) return program.prove();
     if (renewing->parsed()) return program.renew();
     return program.plan_or_export(exporting->parsed());

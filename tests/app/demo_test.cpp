@@ -103,7 +103,7 @@ TEST_CASE("the ticket and the trays follow the sign at hand") {
     w.click("I have read every word: sign");
     CHECK(w.desk().plan().proof_signed);
     w.show(Station::Clock);
-    CHECK(w.read().contains("start by"));
+    CHECK(w.read().contains("begin by"));
     w.show(Station::Bench);
     CHECK(w.desk().plan().bench->done() == 4);
     // A sign that is taken out takes the hand to one that is there.

@@ -380,6 +380,7 @@ TEST_CASE("the back of an arrow points the other way, and its words still read")
 TEST_CASE("clear acrylic lettered from behind is cut in mirror writing") {
     Job job = porch_board();
     job.signs.front().blank.material = "acrylic";
+    without(job, sanding);
     const Plan from_front = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));
     job.signs.front().blank.from_behind = true;
     const Plan behind = plan(job, usual_shop(), library(), moment("2026-05-04T17:40"));

@@ -178,7 +178,7 @@ TEST_CASE("a decal is covered with clear after 72 hours, or laid on it") {  // c
     };
     Job job = long_board();
     CHECK(wait_before_clear(job) == Minutes(72 * 60));
-    finish_of(job).clear_over = false;
+    turn_clear(job);
     CHECK(wait_before_clear(job) == Minutes(0));
     const Plan plan = plan_of(job);
     std::vector<std::string> kinds;
@@ -198,11 +198,11 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
     job.title = "other";
     finish_of(job).lift = Lift::Dry;
     CHECK(plan_of(job, "2026-05-06T19:30").bench->done() == 2);
-    finish_of(job).ground.reset();
+    without(job, ground_coat);
     finish_of(job).seal = Seal::None;
-    const Plan without = plan_of(job, "2026-05-06T19:30");
-    CHECK(without.bench->orphans == std::vector<StepId>{{"1/ground/1"}});
-    CHECK(without.mark_of(Station::Bench) == Mark::Look);
+    const Plan bare = plan_of(job, "2026-05-06T19:30");
+    CHECK(bare.bench->orphans == std::vector<StepId>{{"1/ground/1"}});
+    CHECK(bare.mark_of(Station::Bench) == Mark::Look);
     CHECK(job.bench.ticks.size() == 2);
 
     CHECK(tick(job, first, StepId{"1/no-such-step"}, moment("2026-05-06T19:30")) == job);
@@ -211,7 +211,7 @@ TEST_CASE("ticking moves the clock, survives a new plan, and a vanished step is 
 
 TEST_CASE("every step has an instruction, a check, and the cautions of its tools and tins") {
     Job job = porch_board();
-    finish_of(job).ground->coat = "gloss-enamel";
+    coat_in(job, ground_coat).coat = "gloss-enamel";
     making(job).tool = "spray";
     const Plan plan = plan_of(job);
     std::map<std::string, std::set<std::string>> care;

@@ -85,7 +85,8 @@ TEST_CASE("beside a decal a mask is still weeded as a mask: its ink goes, the re
 
 TEST_CASE("what is in the tins of one sign is warned of at its own steps, and at no other's") {
     Job job = two_panels();
-    job.signs[1].faces[0].finish.ground->coat = "oil-stain";
+    auto& layers = job.signs[1].faces[0].layers;
+    layers.at(place_of(layers, ground_coat)).coat.coat = "oil-stain";
     const Plan plan = plan_of(job);
     CHECK(cautions_at(plan, job.signs[1].faces[0].id, Work::Ground).contains("care.rags"));
     CHECK_FALSE(cautions_at(plan, job.signs[0].faces[0].id, Work::Ground).contains("care.rags"));
@@ -155,7 +156,7 @@ TEST_CASE("a mask waits for a painted band to be dry enough for film, with a gro
     Job job = panel_job("OAR", "20", "10");
     job.signs.front().blank.fields.push_back({.middle = measure("5"), .depth = measure("3")});
     for (const bool ground : {true, false}) {
-        if (!ground) finish_of(job).ground.reset();
+        if (!ground) without(job, ground_coat);
         finish_of(job).seal = Seal::None;
         const Plan plan = plan_of(job);
         Minutes longest{0};
@@ -170,7 +171,7 @@ TEST_CASE("a mask waits for a painted band to be dry enough for film, with a gro
 
 TEST_CASE("on a bare blank contrast is reckoned against what the blank is made of") {
     Job job = panel_job("OAR", "20", "10");
-    finish_of(job).ground.reset();
+    without(job, ground_coat);
     std::set<double> ratios;
     for (const char* material : {"pine", "hardboard", "maple"}) {
         job.signs.front().blank.material = material;
@@ -211,7 +212,7 @@ TEST_CASE("an edit works out anew what reads what it changed, and nothing else")
     const Stages earlier = anew(rim, lay_earlier(rim, {}, 1));
     CHECK(earlier.count("ink") + earlier.count("loads") + earlier.count("thin") == 0);
     // Paint and finish are Method's and the clock's.
-    const Stages painted = anew(one, with(one, [](Job& j) { finish_of(j).clear->coats = 3; }));
+    const Stages painted = anew(one, with(one, [](Job& j) { coat_in(j, clear_coat).coats = 3; }));
     CHECK(painted == Stages{"method", "tasks", "clock", "bench"});
     CHECK(anew(one, with(one, [](Job& j) { j.deadline = moment("2026-06-01T12:00"); })) == Stages{"clock", "bench"});
     CHECK(anew(one, tick(one, plan_of(one), StepId{"1/sand"}, moment("2026-05-04T18:30"))) == Stages{"clock", "bench"});

@@ -32,7 +32,7 @@ void edit(Job& job, int kind, int amount) {
             making(job).way = amount % 2 == 0 ? Way::Decal : Way::PaintThrough;
             break;
         case 5:
-            finish_of(job).clear_over = amount % 2 == 0;
+            if (place_of(face_of(job).layers, clear_coat) < face_of(job).layers.size()) turn_clear(job);
             break;
         case 6:
             lettering(job).arrangement = amount % 2 == 0 ? Arrangement::Level : Arrangement::Stack;

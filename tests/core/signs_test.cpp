@@ -183,7 +183,7 @@ TEST_CASE("what to buy follows what is planned, and film already cut is not boug
     std::set<std::string> things;
     for (const ShoppingItem& item : all.colours.front().shopping) things.insert(item.what.id);
     CHECK(things == std::set<std::string>{"buy.board", "buy.film", "buy.tape", "buy.ground", "buy.colour", "buy.clear",
-                                          "buy.tool", "buy.paper"});
+                                          "buy.tool", "buy.paper", "buy.put-on-brush"});
 }
 
 TEST_CASE("the longest chain of waits is the longest of all paths") {

@@ -55,9 +55,10 @@ TEST_CASE("whatever a plan says, it says in whole words") {
     Job broken = porch_board();
     lettering(broken).words = "BOÅT→HOUSE";
     making(broken).film = "something from the drawer";
-    finish_of(broken).ground->coat = "grandfather's paint";
+    coat_in(broken, ground_coat).coat = "grandfather's paint";
     Job decal = long_board();
-    finish_of(decal).clear_over = false;
+    turn_clear(decal);
+    put_in(face_of(decal), new_layer(decal, LayerKind::Coat, "antique-glaze", library().trade), 9, library().trade);
     for (const Job& job : {porch_board(), long_board(), broken, decal}) {
         const Plan plan = plan_of(job);
         std::vector<Reason> said;
@@ -66,8 +67,10 @@ TEST_CASE("whatever a plan says, it says in whole words") {
             said.insert(said.end(), f.cut.loads->why.begin(), f.cut.loads->why.end());
             for (const Seam& s : f.cut.loads->seams) said.push_back(s.why);
             for (const Finding& x : f.method->findings) said.insert(said.end(), {x.why, x.remedy});
-            for (const Layer& l : f.method->layers) said.insert(said.end(), {l.name, l.detail});
-            said.insert(said.end(), f.method->sound.begin(), f.method->sound.end());
+            for (const ShownLayer& l : f.method->layers) {
+                said.insert(said.end(), {l.name, l.detail});
+                if (l.sound) said.push_back(*l.sound);
+            }
             for (const ShoppingItem& i : f.shopping) said.insert(said.end(), {i.what, i.how_much});
         }
         for (const Step& s : plan.bench->steps) said.insert(said.end(), {s.name, s.instruction, s.check, s.wait_why});

@@ -108,7 +108,8 @@ TEST_CASE("a new job is what the tables say, and keeps its film through a change
     const Face& face = job.signs.front().faces.front();
     const NewJob& usual = library().trade.new_job;
     CHECK(job.signs.front().blank.clear == usual.clear_zones);
-    CHECK(face.finish.ground == usual.ground);
+    CHECK(face.layers.at(place_of(face.layers, ground_coat)).coat == usual.ground);
+    CHECK(face.layers.at(place_of(face.layers, clear_coat)).coat == usual.clear);
     CHECK(face.colours.front().making.film == film_for(library().trade, Way::PaintThrough));
     Making making = face.colours.front().making;
     make_as(making, Way::PaintThrough, library().trade);

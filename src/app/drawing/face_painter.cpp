@@ -6,6 +6,7 @@
 #include <array>
 #include <map>
 
+#include "drawing/materials.h"
 #include "text/numbering.h"
 #include "theme/theme.h"
 #include "window/ribbon.h"
@@ -80,69 +81,10 @@ void number_disc(QPainter& painter, QPointF centre, int number, bool strong) {
     painter.restore();
 }
 
-void FacePainter::grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned) const {
-    p.save();
-    p.setClipRect(where, Qt::IntersectClip);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.setPen(QPen(colour, 1));
-    const bool across = (where.width() >= where.height()) != turned;
-    const double length = across ? where.width() : where.height();
-    const double wide = across ? where.height() : where.width();
-    // The same board has the same grain on every screen: lines follow from their number alone.
-    for (int i = 0; i * 6.0 < wide; ++i) {
-        const double base = i * 6.0 + ((i * 37) % 5) - 2;
-        QPainterPath line;
-        for (double s = 0; s <= length; s += 24) {
-            const double wave = 2.2 * std::sin(s / (70.0 + (i * 53) % 60) + i * 1.7) + 1.2 * std::sin(s / 31.0 + i);
-            const QPointF at = across ? QPointF(where.left() + s, where.top() + base + wave)
-                                      : QPointF(where.left() + base + wave, where.top() + s);
-            s == 0 ? line.moveTo(at) : line.lineTo(at);
-        }
-        p.drawPath(line);
-    }
-    p.restore();
-}
-
 namespace {
 
-struct Look {
-    QColor base, line;
-};
-
-// What bare materials look like; the sign's own colours are never themed.
-Look look_of(const std::string& material) {
-    static const std::map<std::string, Look> looks{
-        {"pine", {"#d8b886", "#bd9560"}},       {"white-pine", {"#e3cb9f", "#c9a873"}},
-        {"cedar", {"#bf8258", "#9a6440"}},      {"poplar", {"#cdbd8c", "#a99a66"}},
-        {"oak", {"#c49c66", "#97723f"}},        {"maple", {"#e4cda2", "#c6a877"}},
-        {"plywood", {"#dcc394", "#c2a26c"}},    {"hardboard", {"#8d6746", "#7a5839"}},
-        {"fibreboard", {"#b4926b", "#a58460"}}, {"canvas", {"#efe9dc", "#d5ccb9"}},
-        {"acrylic", {"#dbe7e8", "#f6fbfb"}},    {"foam", {"#f1f1ee", "#e2e2dd"}},
-    };
-    const auto at = looks.find(material);
-    return at == looks.end() ? looks.at("pine") : at->second;
-}
-
 bool has_grain(const Blank& blank) {
-    return blank.grain != Grain::None && blank.kind != Kind::Canvas && blank.material != "acrylic" &&
-           blank.material != "foam" && blank.material != "fibreboard" && blank.material != "hardboard";
-}
-
-void weave(QPainter& p, const QRectF& where, const QColor& line) {
-    p.setPen(QPen(line, 0.7));
-    for (double x = where.left(); x < where.right(); x += 4)
-        p.drawLine(QPointF(x, where.top()), QPointF(x, where.bottom()));
-    for (double y = where.top(); y < where.bottom(); y += 4)
-        p.drawLine(QPointF(where.left(), y), QPointF(where.right(), y));
-}
-
-void gleams(QPainter& p, const QRectF& where, const QColor& line) {
-    p.setPen(QPen(line, 5));
-    const double step = std::max(40.0, where.height() / 2);
-    for (double x = where.left() - where.height(); x < where.right(); x += step) {
-        p.drawLine(QPointF(x, where.bottom()), QPointF(x + where.height() * 0.5, where.top()));
-        p.drawLine(QPointF(x + 12, where.bottom()), QPointF(x + 12 + where.height() * 0.5, where.top()));
-    }
+    return blank.grain != Grain::None && blank.kind != Kind::Canvas && is_wood(blank.material);
 }
 
 }  // namespace
@@ -157,17 +99,16 @@ void FacePainter::board(QPainter& p, bool bare) const {
         const Look wood = look_of(built.backing.material);
         const QRectF backing = view_.rect(built.backing.where.bounds());
         p.fillRect(backing, wood.base.darker(108));
-        grain(p, backing, wood.line);
+        paint_grain(p, backing, wood.line);
         p.setPen(QPen(t.graphite, 1));
         p.setBrush(Qt::NoBrush);
         p.drawRect(backing);
     }
     const QPainterPath shape = view_.transform().map(path_of(plan_.face->blank->outline));
     const QRectF where = shape.boundingRect();
-    const auto& ground = face_.finish.ground;
-    const bool painted = !bare && ground && ground->coats > 0;
+    const std::string ground = bare ? std::string() : plan_.method->ground_colour;
     const Look look = look_of(blank.kind == Kind::Canvas ? "canvas" : blank.material);
-    const QColor coat = painted ? QColor(QString::fromStdString(ground->colour)) : look.base;
+    const QColor coat = ground.empty() ? look.base : QColor(QString::fromStdString(ground));
     const QColor base = coat.isValid() ? coat : look.base;
     // Its thickness shows as a lip at the lower right, as far as a picture from the front can show it.
     if (blank.kind != Kind::Field) {
@@ -178,14 +119,15 @@ void FacePainter::board(QPainter& p, bool bare) const {
     p.fillPath(shape, base);
     p.save();
     p.setClipPath(shape, Qt::IntersectClip);
+    const bool painted = !ground.empty();
     QColor line = painted ? base.lighter(118) : look.line;
     line.setAlphaF(painted ? 0.35F : 0.75F);
     if (blank.kind == Kind::Canvas) {
-        weave(p, where, line);
+        paint_weave(p, where, line);
     } else if (blank.material == "acrylic" && !painted) {
-        gleams(p, where, line);
+        paint_gleams(p, where, line);
     } else if (has_grain(blank)) {
-        grain(p, where, line, blank.grain == Grain::Across);
+        paint_grain(p, where, line, blank.grain == Grain::Across);
     }
     for (std::size_t i = 0; i < blank.fields.size() && i < plan_.face->blank->fields.size(); ++i) {
         const QColor colour(QString::fromStdString(blank.fields[i].colour));
@@ -251,7 +193,7 @@ void FacePainter::frame(QPainter& p) const {
         const QRectF top(outer.left() + seen, outer.top(), outer.width() - 2 * seen, seen);
         for (const QRectF& r :
              {left, left.translated(outer.width() - seen, 0), top, top.translated(0, outer.height() - seen)})
-            grain(p, r, wood.line.darker(108));
+            paint_grain(p, r, wood.line.darker(108));
         p.restore();
     }
     p.setPen(edge);

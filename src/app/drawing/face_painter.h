@@ -65,7 +65,6 @@ class FacePainter {
     void pictures(QPainter& p, const ThingId& moved, Point by) const;
     void frame(QPainter& p) const;
     void mouldings(QPainter& p, const QRectF& outer) const;
-    void grain(QPainter& p, const QRectF& where, const QColor& colour, bool turned = false) const;
     const Sign& sign_;
     const Face& face_;
     const ColourPlan& plan_;

@@ -1,6 +1,4 @@
 // The tray of Clock: when the job is wanted, and what each wait is for.
-#include <QDateTimeEdit>
-
 #include "stations/form.h"
 #include "theme/words.h"
 
@@ -8,15 +6,6 @@ namespace skarvel {
 namespace {
 
 using JobForm = Form<Job>;
-
-QDateTime to_qt(Moment m) {
-    return QDateTime::fromSecsSinceEpoch(std::chrono::duration_cast<std::chrono::seconds>(m.time_since_epoch()).count(),
-                                         Qt::UTC);
-}
-Moment from_qt(const QDateTime& t) {
-    const QDateTime utc(t.date(), t.time(), Qt::UTC);
-    return Moment(std::chrono::floor<Minutes>(std::chrono::seconds(utc.toSecsSinceEpoch())));
-}
 
 class ClockTray : public Tray {
   public:
@@ -29,7 +18,9 @@ class ClockTray : public Tray {
         form_.tick_of(
             in_words("tray.there-is-a-deadline"), [](const Job& job) { return job.deadline.has_value(); },
             [this](Job& job, bool wanted) { want(job, wanted, desk_.now()); });
-        build_deadline();
+        form_.moment_of(
+            in_words("tray.deadline"), "deadline", [](const Job& job) { return job.deadline; },
+            [](Job& job, Moment at) { lens(&Job::deadline).put(job, at); });
         auto* waits = new Segmented(in_words("tray.waits-before-film-goes"),
                                     {in_words("tray.least"), in_words("tray.safe")}, this);
         form_.row(in_words("tray.waits-before-film-goes"), waits);
@@ -52,6 +43,8 @@ class ClockTray : public Tray {
         if (!c.slots.empty()) {
             if (c.start_by) fact(in_words("tray.start-by"), text_of(show_moment(*c.start_by, true)));
             fact(in_words("tray.ready"), text_of(show_moment(c.ready, true)));
+            if (c.start_by && *c.start_by > c.begin)
+                fact(in_words("tray.slack"), text_of(show_minutes(*c.start_by - c.begin)));
             fact(in_words("tray.hands-on"), text_of(show_minutes(c.hands_on)));
             fact(in_words("tray.waits-in-a-row"), text_of(show_minutes(c.chain_waits)));
         }
@@ -62,26 +55,6 @@ class ClockTray : public Tray {
     }
 
   private:
-    void build_deadline() {
-        auto* deadline = new QDateTimeEdit(this);
-        deadline->setAccessibleName(in_words("tray.deadline"));
-        deadline->setObjectName("deadline");
-        deadline->setDisplayFormat("ddd d MMM yyyy  HH:mm");
-        deadline->setKeyboardTracking(false);
-        deadline->setTimeSpec(Qt::UTC);
-        deadline->setLocale(QLocale::c());
-        add_decision(deadline);
-        connect(deadline, &QDateTimeEdit::dateTimeChanged, this, [this](const QDateTime& t) {
-            form_.change([&](Job& job) { lens(&Job::deadline).put(job, from_qt(t)); });
-        });
-        form_.on_refresh([deadline](const Job& job) {
-            deadline->setVisible(job.deadline.has_value());
-            if (!job.deadline || deadline->hasFocus()) return;
-            const QSignalBlocker quiet(deadline);
-            deadline->setDateTime(to_qt(*job.deadline));
-        });
-    }
-
     JobForm form_;
 };
 

@@ -5,6 +5,7 @@
 // has whenever it has changed, and what the maker decides becomes an undo step.
 #pragma once
 
+#include <QDateTimeEdit>
 #include <QHBoxLayout>
 #include <QSpinBox>
 #include <QVBoxLayout>
@@ -13,6 +14,7 @@
 #include "stations/tray.h"
 #include "theme/theme.h"
 #include "values/lens.h"
+#include "window/moments.h"
 
 namespace skarvel {
 
@@ -281,6 +283,31 @@ class Form {
             made->setValue(get(t));
         });
         show_if(holder, when);
+        return made;
+    }
+
+    /// A moment that may be missing: then it is out of the way.
+    QDateTimeEdit* moment_of(const QString& name, const char* called,
+                             const std::function<std::optional<Moment>(const T&)>& get,
+                             const std::function<void(T&, Moment)>& command) {
+        auto* made = new QDateTimeEdit(parent());
+        made->setAccessibleName(name);
+        made->setObjectName(called);
+        made->setDisplayFormat("ddd d MMM yyyy  HH:mm");
+        made->setKeyboardTracking(false);
+        made->setTimeSpec(Qt::UTC);
+        made->setLocale(QLocale::c());
+        tray_.add_decision(made);
+        QObject::connect(made, &QDateTimeEdit::dateTimeChanged, &tray_, [this, command](const QDateTime& t) {
+            change([&](T& value) { command(value, from_qt(t)); });
+        });
+        on_refresh([made, get](const T& t) {
+            const std::optional<Moment> now = get(t);
+            made->setVisible(now.has_value());
+            if (!now || made->hasFocus()) return;
+            const QSignalBlocker quiet(made);
+            made->setDateTime(to_qt(*now));
+        });
         return made;
     }
 

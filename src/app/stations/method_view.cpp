@@ -1,8 +1,12 @@
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/materials.h"
+#include "job/layer_commands.h"
 #include "stations/views.h"
 #include "theme/theme.h"
 #include "theme/words.h"
@@ -12,6 +16,7 @@ namespace skarvel {
 namespace {
 
 constexpr double side = 24;
+constexpr double share_of_bar = 0.56;
 
 void check_mark(QPainter& p, QPointF at, const QColor& colour) {
     QPainterPath path(at + QPointF(0, 6));
@@ -22,37 +27,132 @@ void check_mark(QPainter& p, QPointF at, const QColor& colour) {
     p.drawPath(path);
 }
 
-void wood(QPainter& p, const QRectF& where) {
-    p.fillRect(where, QColor("#d8b886"));
-    p.save();
-    p.setClipRect(where);
-    p.setPen(QPen(QColor("#bd9560"), 1.2));
-    for (int i = 0; i < 18; ++i) {
-        QPainterPath line;
-        const double y = where.top() + i * 5.5;
-        for (double x = 0; x <= where.width(); x += 20) {
-            const QPointF at(where.left() + x, y + 2 * std::sin(x / (60.0 + i * 7 % 40) + i));
-            x == 0 ? line.moveTo(at) : line.lineTo(at);
-        }
-        p.drawPath(line);
-    }
-    p.restore();
-}
-
 // Where the ink lies in the cut: a made-up row of letters, the same for every layer.
 std::vector<std::pair<double, double>> openings() { return {{0.13, 0.31}, {0.39, 0.53}, {0.66, 0.84}}; }
 
+// What is done to a surface, and leaves nothing on it.
+bool is_handling(ShownKind kind) {
+    return kind == ShownKind::Wiped || kind == ShownKind::Sanded || kind == ShownKind::Distressed ||
+           kind == ShownKind::Chalked || kind == ShownKind::Hardware || kind == ShownKind::Tried;
+}
+
+double height_of(const ShownLayer& layer) {
+    if (layer.kind == ShownKind::Bare) return Theme::px(66);
+    if (is_handling(layer.kind) || layer.kind == ShownKind::Seal) return Theme::px(12);
+    return Theme::px(18 + 3 * std::clamp(layer.coats, 1, 4));
+}
+
+std::vector<std::pair<double, double>> parts_of(const ShownLayer& layer) {
+    std::vector<std::pair<double, double>> parts;
+    double from = 0;
+    for (const auto& [a, c] : openings()) {
+        if (layer.in_openings) parts.emplace_back(a, c);
+        if (layer.lifted) parts.emplace_back(from, a);
+        from = c;
+    }
+    if (layer.lifted) parts.emplace_back(from, 1.0);
+    if (parts.empty()) parts.emplace_back(0.0, 1.0);
+    return parts;
+}
+
+// What a layer is made of, drawn as itself.
+void paint_substance(QPainter& p, const ShownLayer& layer, const QRectF& bar, const std::string& material) {
+    const Tokens& t = Theme::tokens();
+    QColor colour(QString::fromStdString(layer.colour));
+    if (!colour.isValid()) colour = t.line;
+    if (is_handling(layer.kind)) {
+        p.setPen(QPen(t.pencil, 1.2));
+        const double step = layer.kind == ShownKind::Sanded || layer.kind == ShownKind::Distressed ? 7 : 14;
+        for (double x = bar.left() + 2; x < bar.right() - 6; x += step) {
+            if (layer.kind == ShownKind::Wiped || layer.kind == ShownKind::Chalked)
+                p.drawArc(QRectF(x, bar.center().y() - 3, step - 3, 6), 0, 180 * 16);
+            else if (layer.kind == ShownKind::Hardware || layer.kind == ShownKind::Tried)
+                p.drawEllipse(QPointF(x + 6, bar.center().y()), 2.5, 2.5);
+            else
+                p.drawLine(QPointF(x, bar.bottom() - 2), QPointF(x + 4, bar.top() + 2));
+        }
+        return;
+    }
+    if (layer.on != On::Face) {
+        // At the edges and the back: beside the cut, not in it.
+        p.setPen(QPen(t.graphite, 1));
+        p.setBrush(colour);
+        const double wide = Theme::px(10);
+        p.drawRect(QRectF(bar.left(), bar.top(), wide, bar.height()));
+        p.drawRect(QRectF(bar.right() - wide, bar.top(), wide, bar.height()));
+        if (layer.on == On::Back) p.drawRect(QRectF(bar.left(), bar.bottom() - 4, bar.width(), 4));
+        return;
+    }
+    for (const auto& [a, c] : parts_of(layer)) {
+        const QRectF part(bar.left() + a * bar.width(), bar.top(), (c - a) * bar.width(), bar.height());
+        p.setPen(layer.lifted ? QPen(t.pencil, 1, Qt::DashLine) : QPen(t.graphite, 1));
+        p.setBrush(colour);
+        if (layer.kind == ShownKind::Stain || layer.kind == ShownKind::Glaze) {
+            // Soaked in, or thin: the grain shows through.
+            p.setBrush(Qt::NoBrush);
+            paint_bare(p, part, material);
+            colour.setAlphaF(layer.kind == ShownKind::Stain ? 0.62F : 0.4F);
+            p.fillRect(part, colour);
+            p.drawRect(part);
+        } else if (layer.kind == ShownKind::DryBrush) {
+            p.setBrush(Qt::NoBrush);
+            p.setPen(QPen(colour, 1.6));
+            for (int i = 0; i * 3 < static_cast<int>(part.height()) - 2; ++i) {
+                for (double x = part.left() + (i * 41) % 30; x < part.right() - 30; x += 46 + (i * 17) % 30)
+                    p.drawLine(QPointF(x, part.top() + 2 + i * 3), QPointF(x + 24, part.top() + 2 + i * 3));
+            }
+            p.setPen(QPen(t.line, 1));
+            p.drawRect(part);
+        } else if (layer.kind == ShownKind::Clear || layer.kind == ShownKind::ClearUnder) {
+            colour.setAlphaF(0.45F);
+            p.setBrush(colour);
+            p.drawRect(part);
+            p.setPen(QPen(t.sheet, 1.4));
+            for (double x = part.left() + 16; x < part.right() - 14; x += 54)
+                p.drawLine(QPointF(x, part.bottom() - 3), QPointF(x + 10, part.top() + 3));
+        } else {
+            p.drawRect(part);
+        }
+    }
+}
+
 }  // namespace
+
+void take_remedy(Desk& desk, const Remedy& remedy) {
+    const ColourPlan* plan = desk.face_plan();
+    if (plan == nullptr) return;
+    Job job = desk.job();
+    Face& face = job.signs[desk.sign_at()].faces[desk.face_at()];
+    mend(face, desk.colour_at(), *plan->method, remedy.finding, remedy.fix, desk.library().trade);
+    desk.apply(std::move(job));
+}
+
+QString says(const Remedy& remedy) {
+    const std::string key = std::string("fix.") + word_of(remedy.fix);
+    const QString what = in_words(key.c_str());
+    if (remedy.hands_on == Minutes(0)) return what;
+    return remedy.hands_on > Minutes(0) ? in_words("fix.costs", {{"what", what}, {"more", remedy.hands_on}})
+                                        : in_words("fix.saves", {{"what", what}, {"less", -remedy.hands_on}});
+}
 
 MethodView::MethodView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setAccessibleName(in_words("method-view.the-build-up"));
+    setObjectName("build-up");
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
 }
 
 void MethodView::refresh() {
+    remedies_.clear();
+    lowering_ = {};
+    if (desk_.face_plan() != nullptr && desk_.current()) {
+        remedies_ = remedies(desk_.job(), desk_.shop(), desk_.plan(), desk_.colour().id, desk_.library().trade);
+        lowering_ = what_lowers(desk_.job(), desk_.shop(), desk_.plan(), desk_.colour().id, desk_.library().trade);
+    }
     needed_ = static_cast<int>(draw(nullptr));
     QString spoken;
     if (desk_.face_plan() != nullptr) {
-        for (const Layer& l : desk_.face_plan()->method->layers) {
+        for (const ShownLayer& l : desk_.face_plan()->method->layers) {
             spoken += shown(desk_.say(l.name)) + ": " + shown(desk_.say(l.detail)) + ". ";
         }
     }
@@ -62,6 +162,46 @@ void MethodView::refresh() {
 }
 
 void MethodView::resizeEvent(QResizeEvent*) { refresh(); }
+void MethodView::focusInEvent(QFocusEvent*) { update(); }
+void MethodView::focusOutEvent(QFocusEvent*) { update(); }
+
+void MethodView::mousePressEvent(QMouseEvent* event) {
+    for (const Spot& spot : spots_) {
+        if (!spot.where.contains(event->position())) continue;
+        if (spot.remedy) {
+            const Remedy remedy = *spot.remedy;
+            return take_remedy(desk_, remedy);
+        }
+        return desk_.select_layer(LayerId(spot.layer));
+    }
+}
+
+void MethodView::mouseMoveEvent(QMouseEvent* event) {
+    const bool any =
+        std::any_of(spots_.begin(), spots_.end(), [&](const Spot& s) { return s.where.contains(event->position()); });
+    setCursor(any ? Qt::PointingHandCursor : Qt::ArrowCursor);
+}
+
+void MethodView::keyPressEvent(QKeyEvent* event) {
+    const bool up = event->key() == Qt::Key_Up;
+    const LayerId now = desk_.layer_at();
+    const Trade& trade = desk_.library().trade;
+    const auto change = [&](const std::function<void(Face&)>& how) {
+        Job job = desk_.job();
+        how(job.signs[desk_.sign_at()].faces[desk_.face_at()]);
+        desk_.apply(std::move(job));
+    };
+    if ((up || event->key() == Qt::Key_Down) && (event->modifiers() & Qt::AltModifier) != 0)
+        return change([&](Face& f) { move_layer(f, now, up, trade); });
+    if (up || event->key() == Qt::Key_Down) {
+        const std::vector<Layer> layers = desk_.layers();
+        const std::size_t at = place_of(layers, now);
+        if (up ? at + 1 < layers.size() : at > 0) desk_.select_layer(layers[up ? at + 1 : at - 1].id);
+        return;
+    }
+    if (event->key() == Qt::Key_Delete) return change([&](Face& f) { take_out(f, now, trade); });
+    QWidget::keyPressEvent(event);
+}
 
 void MethodView::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -70,130 +210,217 @@ void MethodView::paintEvent(QPaintEvent*) {
     draw(&p);
 }
 
-double MethodView::draw(QPainter* p) const {
+// A layer with its name beside it; returns where the next thing begins.
+double MethodView::layer(QPainter* p, const ShownLayer& layer, double y) {
     const Tokens& t = Theme::tokens();
-    if (desk_.face_plan() == nullptr) return 300;
-    const ColourPlan& colour = *desk_.face_plan();
-    const BuildUp& b = *colour.method;
-    if (p != nullptr) {
-        paint_heading(*p, width(), in_words("method-view.the-build-up-from"),
-                      in_words("method-view.a-cut-through-the"));
-    }
-    const double bar_wide = (width() - 2 * side) * 0.60;
+    const double bar_wide = (width() - 2 * side) * share_of_bar;
     const double text_x = side + bar_wide + 20;
     const double text_wide = width() - side - text_x;
-    double y = Theme::px(72);
-    // From the top coat downwards; below each layer the joint with what it lies on.
-    for (std::size_t n = b.layers.size(); n-- > 0;) {
-        const Layer& layer = b.layers[n];
-        const double high = layer.kind == LayerKind::Bare   ? Theme::px(74)
-                            : layer.kind == LayerKind::Seal ? Theme::px(12)
-                                                            : Theme::px(22 + 2 * std::min(layer.coats, 4));
-        const QRectF bar(side, y, bar_wide, high);
-        const double text_high = Theme::px(40);
+    const double high = height_of(layer);
+    const QString name = shown(desk_.say(layer.name));
+    const QString detail =
+        shown(desk_.say(layer.detail)) + (layer.lifted ? in_words("method-view.lifted-in-the-end") : QString());
+    const bool thin = is_handling(layer.kind) || layer.kind == ShownKind::Seal;
+    const double row = std::max<double>(high, Theme::px(thin ? 22 : 40));
+    const QRectF bar(side, y + (row - high) / 2, bar_wide, high);
+    const QRectF whole(side - 12, y - 2, width() - 2 * side + 24, row + 4);
+    if (!layer.of.empty()) spots_.push_back({whole, layer.of, std::nullopt, name});
+    if (p == nullptr) return y + row + 4;
+    const bool at_hand = !layer.of.empty() && layer.of == desk_.layer_at();
+    if (at_hand) {
+        // A strip of chalk down the side marks it.
+        QColor wash = t.chalk;
+        wash.setAlphaF(hasFocus() ? 0.14F : 0.08F);
+        p->fillRect(whole, wash);
+        p->setPen(QPen(t.chalk, 4, Qt::SolidLine, Qt::RoundCap));
+        p->drawLine(QPointF(side - 12, y), QPointF(side - 12, y + row));
+    }
+    if (layer.kind == ShownKind::Bare) {
+        const Blank& blank = desk_.sign().blank;
+        paint_bare(*p, bar, blank.kind == Kind::Canvas ? "canvas" : blank.material);
+        p->setPen(QPen(t.graphite, 1));
+        p->setBrush(Qt::NoBrush);
+        p->drawRect(bar);
+    } else {
+        paint_substance(*p, layer, bar, desk_.sign().blank.material);
+    }
+    p->setPen(t.graphite);
+    p->setFont(Theme::font(thin ? 13 : 15, QFont::DemiBold));
+    const QFontMetrics bold(p->font());
+    const double centre = y + row / 2;
+    if (thin) {
+        // One line: what it is, and how.
+        const double name_wide = std::min<double>(text_wide, bold.horizontalAdvance(name) + 10);
+        p->drawText(QRectF(text_x, centre - Theme::px(11), name_wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
+                    bold.elidedText(name, Qt::ElideRight, static_cast<int>(name_wide)));
+        p->setFont(Theme::font(13));
+        p->setPen(t.pencil);
+        const double left = text_wide - name_wide;
+        p->drawText(QRectF(text_x + name_wide, centre - Theme::px(11), left, Theme::px(22)),
+                    Qt::AlignLeft | Qt::AlignVCenter,
+                    QFontMetrics(p->font()).elidedText(detail, Qt::ElideRight, static_cast<int>(left)));
+        return y + row + 4;
+    }
+    p->drawText(QRectF(text_x, centre - Theme::px(20), text_wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
+                bold.elidedText(name, Qt::ElideRight, static_cast<int>(text_wide)));
+    p->setFont(Theme::font(13));
+    p->setPen(t.pencil);
+    p->drawText(QRectF(text_x, centre, text_wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
+                QFontMetrics(p->font()).elidedText(detail, Qt::ElideRight, static_cast<int>(text_wide)));
+    return y + row + 4;
+}
+
+// Remedies side by side, as far as there is room; returns where the next thing begins.
+double MethodView::offers(QPainter* p, const std::vector<const Remedy*>& offered, double x, double y) {
+    const Tokens& t = Theme::tokens();
+    const QFont pressed = Theme::font(13, QFont::DemiBold);
+    for (const Remedy* r : offered) {
+        const QString words = says(*r);
+        const QRectF where(x, y, QFontMetricsF(pressed).horizontalAdvance(words) + 24, Theme::px(26));
+        if (where.right() > width() - side) break;
+        spots_.insert(spots_.begin(), {where, {}, *r, words});
         if (p != nullptr) {
-            if (layer.kind == LayerKind::Bare) {
-                wood(*p, bar);
-                p->setPen(QPen(t.graphite, 1));
-                p->setBrush(Qt::NoBrush);
-                p->drawRect(bar);
-            } else {
-                QColor colour(QString::fromStdString(layer.colour));
-                p->setPen(QPen(t.graphite, 1));
-                p->setBrush(colour.isValid() ? colour : t.line);
-                const bool film_mask = layer.lifted;
-                if (layer.in_openings || film_mask) {
-                    double from = 0;
-                    std::vector<std::pair<double, double>> parts;
-                    for (const auto& [a, c] : openings()) {
-                        if (layer.in_openings) parts.emplace_back(a, c);
-                        if (film_mask) parts.emplace_back(from, a);
-                        from = c;
-                    }
-                    if (film_mask) parts.emplace_back(from, 1.0);
-                    if (film_mask) p->setPen(QPen(t.pencil, 1, Qt::DashLine));
-                    for (const auto& [a, c] : parts)
-                        p->drawRect(
-                            QRectF(bar.left() + a * bar.width(), bar.top(), (c - a) * bar.width(), bar.height()));
-                } else {
-                    p->drawRect(bar);
-                }
-            }
-            p->setPen(t.graphite);
+            p->setPen(QPen(t.chalk, 1.4));
+            p->setBrush(t.sheet);
+            p->drawRoundedRect(where, 3, 3);
+            p->setPen(t.chalk);
+            p->setFont(pressed);
+            p->drawText(where, Qt::AlignCenter, words);
+        }
+        x = where.right() + 8;
+    }
+    return y + (offered.empty() ? 0 : Theme::px(26) + 6);
+}
+
+// How likely paint bleeds and a coat lifts: a band on a scale, what weighs most, and what would lower it most.
+double MethodView::risks(QPainter* p, double y) {
+    const Tokens& t = Theme::tokens();
+    const ColourPlan& colour = *desk_.face_plan();
+    constexpr double most = 0.6;  // where the scale ends
+    const double label_wide = Theme::px(104);
+    const double scale_wide = Theme::px(170);
+    const double words_x = side + label_wide + scale_wide + 18;
+    const double words_wide = width() - side - words_x;
+    const auto row = [&](const Risk& risk, const char* name, const std::vector<Remedy>& lower) {
+        const QColor tone = risk.level == RiskLevel::High ? t.brick : risk.level == RiskLevel::Fair ? t.ochre : t.moss;
+        const std::string level = std::string("risk-level.") + word_of(risk.level);
+        QStringList why;
+        for (const RiskFactor& f : risk.most) {
+            if (f.weight > 0 && why.size() < 3) why << in_words(("risk." + f.id).c_str());
+        }
+        const QString band =
+            in_words("method-view.risk-band", {{"level", in_words(level.c_str())},
+                                               {"from", static_cast<int>(std::lround(risk.from * 100))},
+                                               {"to", static_cast<int>(std::lround(risk.to * 100))}});
+        const QString because = why.isEmpty() ? QString() : in_words("method-view.risk-why", {{"why", why.join(", ")}});
+        const double because_high = because.isEmpty()
+                                        ? 0
+                                        : QFontMetricsF(Theme::font(13))
+                                              .boundingRect(QRectF(0, 0, words_wide, 1000), Qt::TextWordWrap, because)
+                                              .height();
+        if (p != nullptr) {
             p->setFont(Theme::font(15, QFont::DemiBold));
-            const double text_y =
-                layer.kind == LayerKind::Bare ? bar.top() + Theme::px(8) : bar.center().y() - Theme::px(20);
-            p->drawText(QRectF(text_x, text_y, text_wide, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter,
-                        QFontMetrics(p->font()).elidedText(shown(desk_.say(layer.name)), Qt::ElideRight,
-                                                           static_cast<int>(text_wide)));
+            p->setPen(t.graphite);
+            p->drawText(QRectF(side, y, label_wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter, in_words(name));
+            const double line_y = y + Theme::px(12);
+            const double x = side + label_wide;
+            p->setPen(QPen(t.pencil, 1));
+            p->drawLine(QPointF(x, line_y), QPointF(x + scale_wide, line_y));
+            for (int tick = 0; tick <= 6; ++tick) {
+                const double at = x + scale_wide * tick / 6;
+                p->drawLine(QPointF(at, line_y - (tick % 3 == 0 ? 6 : 3)), QPointF(at, line_y));
+                if (tick % 3 != 0) continue;
+                p->setFont(Theme::font(11));
+                p->drawText(QRectF(at - 20, line_y + 9, 40, Theme::px(14)), Qt::AlignHCenter | Qt::AlignTop,
+                            QString::number(tick * 10));
+            }
+            const auto at = [&](double value) { return x + scale_wide * std::min(value, most) / most; };
+            QColor wash = tone;
+            wash.setAlphaF(0.35F);
+            p->fillRect(QRectF(at(risk.from), line_y - 5, std::max(4.0, at(risk.to) - at(risk.from)), 10), wash);
+            p->setPen(QPen(tone, 3));
+            p->drawLine(QPointF(at(risk.likely), line_y - 8), QPointF(at(risk.likely), line_y + 8));
+            p->setPen(tone);
+            p->setFont(Theme::font(14, QFont::DemiBold));
+            p->drawText(QRectF(words_x, y, words_wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter, band);
             p->setFont(Theme::font(13));
             p->setPen(t.pencil);
-            const QString detail =
-                shown(desk_.say(layer.detail)) + (layer.lifted ? in_words("method-view.lifted-in-the-end") : QString());
-            p->drawText(QRectF(text_x, text_y + Theme::px(19), text_wide, Theme::px(36)),
-                        Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
+            p->drawText(QRectF(words_x, y + Theme::px(22), words_wide, because_high),
+                        Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, because);
         }
-        y += std::max(high, layer.kind == LayerKind::Bare ? high : text_high * 0.55) + 6;
-        if (!layer.joint) continue;
-        // The joint: what troubles it, or that it is sound.
-        bool any = false;
-        for (const Finding& f : b.findings) {
-            const bool here = f.joint == layer.joint || (layer.kind == LayerKind::Colour && f.joint == Joint::Lift);
-            if (!here) continue;
-            any = any || f.mark != Mark::None;
-            const QColor colour = f.mark == Mark::Stop ? t.brick : f.mark == Mark::Look ? t.ochre : t.pencil;
-            const QString words = shown(desk_.say(f.why));
-            const QString remedy = shown(desk_.say(f.remedy));
-            const QFont font = Theme::font(13, f.mark == Mark::None ? QFont::Normal : QFont::DemiBold);
-            const double room = bar_wide - 44;
-            const QRectF needed = QFontMetricsF(font).boundingRect(QRectF(0, 0, room, 1000), Qt::TextWordWrap, words);
-            const QRectF more =
-                QFontMetricsF(Theme::font(13)).boundingRect(QRectF(0, 0, room, 1000), Qt::TextWordWrap, remedy);
-            const QRectF box(side, y, bar_wide, needed.height() + more.height() + 12);
-            if (p != nullptr) {
-                if (f.mark != Mark::None) {
-                    QColor wash = colour;
-                    wash.setAlphaF(0.09F);
-                    p->setBrush(wash);
-                    p->setPen(QPen(colour, 1.5));
-                    p->drawRoundedRect(box.adjusted(0, 1, 0, -1), 3, 3);
-                    paint_mark(*p, f.mark, QRectF(side + 10, y + 8, 16, 16));
-                } else {
-                    p->setPen(QPen(t.line, 1));
-                    p->drawLine(QPointF(side, y + 12), QPointF(side + 26, y + 12));
-                }
-                p->setPen(colour);
-                p->setFont(font);
-                p->drawText(QRectF(side + 36, y + 6, room, needed.height()),
-                            Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words);
-                p->setPen(t.graphite);
-                p->setFont(Theme::font(13));
-                p->drawText(QRectF(side + 36, y + 6 + needed.height(), room, more.height()),
-                            Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, remedy);
-            }
-            y += box.height() + 4;
+        y += std::max<double>(Theme::px(24) + because_high, Theme::px(38)) + 4;
+        std::vector<const Remedy*> offered;
+        for (const Remedy& r : lower) {
+            if (offered.size() < 2) offered.push_back(&r);
         }
-        if (!any) {
-            for (std::size_t i = 0; i < b.sound_joints.size(); ++i) {
-                if (b.sound_joints[i] != layer.joint) continue;
-                if (p != nullptr) {
-                    p->setPen(QPen(t.line, 1));
-                    p->drawLine(QPointF(side, y + Theme::px(11)), QPointF(side + bar_wide, y + Theme::px(11)));
-                    p->setFont(Theme::font(13, QFont::Medium));
-                    const QString words = shown(desk_.say(b.sound[i]));
-                    const QRectF plate(side + 4, y, QFontMetrics(p->font()).horizontalAdvance(words) + 36,
-                                       Theme::px(22));
-                    p->fillRect(plate, t.sheet);
-                    check_mark(*p, QPointF(side + 8, y + Theme::px(5)), t.moss);
-                    p->setPen(t.moss);
-                    p->drawText(plate.adjusted(30, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, words);
-                }
-                y += Theme::px(22) + 6;
-                break;
-            }
-        }
+        y = offers(p, offered, words_x, y) + 4;
+    };
+    if (p != nullptr) {
+        p->setPen(t.line);
+        p->drawLine(QPointF(side, y), QPointF(width() - side, y));
     }
-    y += 10;
+    y += 12;
+    if (colour.cut.making.way == Way::PaintThrough) row(colour.risks.bleed, "method-view.may-bleed", lowering_.bleed);
+    row(colour.risks.lift, "method-view.may-lift", lowering_.lift);
+    return y;
+}
+
+// What a rule found at a joint, and what can be done about it.
+double MethodView::finding(QPainter* p, const Finding& f, double y) {
+    const Tokens& t = Theme::tokens();
+    const double wide = width() - 2 * side;
+    const QColor colour = f.mark == Mark::Stop ? t.brick : f.mark == Mark::Look ? t.ochre : t.pencil;
+    const QString why = shown(desk_.say(f.why));
+    const QString remedy =
+        f.overruled
+            ? in_words("method-view.overruled",
+                       {{"note", f.overruled->empty() ? in_words("method-view.without-a-note") : shown(*f.overruled)}})
+            : shown(desk_.say(f.remedy));
+    const QFont plain = Theme::font(13);
+    std::vector<const Remedy*> offered;
+    for (const Remedy& r : remedies_) {
+        if (r.finding == f) offered.push_back(&r);
+    }
+    // What is only worth knowing takes one line.
+    const bool note = f.mark == Mark::None;
+    const QFont font = Theme::font(13, note ? QFont::Normal : QFont::DemiBold);
+    const double room = wide - 44;
+    const auto high = [&](const QFont& of, const QString& words) {
+        return QFontMetricsF(of).boundingRect(QRectF(0, 0, room, 1000), Qt::TextWordWrap, words).height();
+    };
+    const QString line = note ? in_words("method-view.note", {{"why", why}, {"remedy", remedy}}) : why;
+    const double line_high = high(font, line);
+    const double remedy_high = note ? 0 : high(plain, remedy);
+    const double button_high = offered.empty() ? 0 : Theme::px(28) + 6;
+    const QRectF box(side, y, wide, line_high + remedy_high + button_high + 12);
+    if (p != nullptr) {
+        if (!note) {
+            QColor wash = colour;
+            wash.setAlphaF(0.09F);
+            p->setBrush(wash);
+            p->setPen(QPen(colour, 1.5));
+            p->drawRoundedRect(box.adjusted(0, 1, 0, -1), 3, 3);
+            paint_mark(*p, f.mark, QRectF(side + 10, y + 8, 16, 16));
+        } else {
+            p->setPen(QPen(t.line, 1));
+            p->drawLine(QPointF(side, y + 14), QPointF(side + 26, y + 14));
+        }
+        p->setPen(colour);
+        p->setFont(font);
+        p->drawText(QRectF(side + 36, y + 6, room, line_high), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, line);
+        p->setPen(t.graphite);
+        p->setFont(plain);
+        if (!note)
+            p->drawText(QRectF(side + 36, y + 6 + line_high, room, remedy_high),
+                        Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, remedy);
+    }
+    offers(p, offered, side + 36, y + 6 + line_high + remedy_high + 4);
+    return y + box.height() + 4;
+}
+
+void MethodView::order(QPainter* p, double y, double& bottom) {
+    const Tokens& t = Theme::tokens();
+    const ColourPlan& colour = *desk_.face_plan();
     if (p != nullptr) {
         p->setPen(t.line);
         p->drawLine(QPointF(side, y), QPointF(width() - side, y));
@@ -212,7 +439,47 @@ double MethodView::draw(QPainter* p) const {
         p->drawText(QRectF(side, y + 8, width() - 2 * side, needed.height()),
                     Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, order);
     }
-    return y + needed.height() + 24;
+    bottom = y + needed.height() + 24;
+}
+
+double MethodView::draw(QPainter* p) {
+    const Tokens& t = Theme::tokens();
+    spots_.clear();
+    if (desk_.face_plan() == nullptr) return 300;
+    const BuildUp& b = *desk_.face_plan()->method;
+    if (p != nullptr) {
+        paint_heading(*p, width(), in_words("method-view.the-build-up-from"),
+                      in_words("method-view.a-cut-through-the"));
+    }
+    double y = Theme::px(72);
+    // From the top coat downwards; below each layer the joint with what it lies on.
+    for (std::size_t n = b.layers.size(); n-- > 0;) {
+        const ShownLayer& shown_layer = b.layers[n];
+        y = layer(p, shown_layer, y);
+        bool any = false;
+        for (std::size_t f = 0; f < b.findings.size(); ++f) {
+            if (b.findings[f].at != n) continue;
+            any = any || b.findings[f].mark != Mark::None;
+            y = finding(p, b.findings[f], y);
+        }
+        if (any || !shown_layer.sound) continue;
+        if (p != nullptr) {
+            const double bar_wide = (width() - 2 * side) * share_of_bar;
+            p->setPen(QPen(t.line, 1));
+            p->drawLine(QPointF(side, y + Theme::px(9)), QPointF(side + bar_wide, y + Theme::px(9)));
+            p->setFont(Theme::font(13, QFont::Medium));
+            const QString words = shown(desk_.say(*shown_layer.sound));
+            const QRectF plate(side + 4, y, QFontMetrics(p->font()).horizontalAdvance(words) + 36, Theme::px(18));
+            p->fillRect(plate, t.sheet);
+            check_mark(*p, QPointF(side + 8, y + Theme::px(3)), t.moss);
+            p->setPen(t.moss);
+            p->drawText(plate.adjusted(30, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, words);
+        }
+        y += Theme::px(18) + 4;
+    }
+    double bottom = risks(p, y + 10);
+    order(p, bottom, bottom);
+    return bottom;
 }
 
 }  // namespace skarvel

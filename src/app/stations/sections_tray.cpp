@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "job/wish_commands.h"
+#include "sections/keepers.h"
 #include "stations/cutting_parts.h"
 #include "stations/form.h"
 #include "text/numbering.h"
@@ -48,18 +49,11 @@ class SectionsTray : public Tray {
         form_.refresh();
         show_beds();
         show_division();
-        for (TrayPart* part : parts_) part->refresh();
+        refresh_parts();
         follow();
     }
 
   private:
-    template <class Part>
-    void add_part() {
-        auto* part = new Part(desk_, widget());
-        parts_.push_back(part);
-        add_decision(part);
-    }
-
     [[nodiscard]] const Making& making() const { return face().colours[desk_.colour_at()].making; }
 
     void build_making() {
@@ -421,20 +415,9 @@ class SectionsTray : public Tray {
         for (const Section& s : p.sections) ties += s.ties.size();
         fact(in_words("word.keepers"), QString::number(p.keepers));
         if (ties > 0) fact(in_words("sections-tray.ties"), QString::number(ties));
-        std::vector<std::pair<std::string, int>> by_letter;
-        for (const Section& s : p.sections) {
-            for (const Keeper& k : s.keepers) {
-                if (!by_letter.empty() && by_letter.back().first == k.letters) {
-                    ++by_letter.back().second;
-                } else {
-                    by_letter.emplace_back(k.letters, 1);
-                }
-            }
-        }
         QStringList names;
-        for (const auto& [letters, n] : by_letter)
-            names << (n == 1 ? text_of(letters) : QString("%1 %2").arg(text_of(letters)).arg(n));
-        if (!names.isEmpty()) why(in_words("sections-tray.leave-in-while-weeding", {{"names", names.join(", ")}}));
+        for (const Reason& row : keepers_told(p.sections)) names << say(row);
+        if (!names.isEmpty()) why(in_words("sections-tray.leave-in-while-weeding", {{"names", names.join("; ")}}));
     }
 
     // What is cut of this colour, section by section: a spoilt one is cut again alone.
@@ -496,7 +479,6 @@ class SectionsTray : public Tray {
     MeasureField* seam_ = nullptr;
     QLabel* seam_title_ = nullptr;
     Check *whole_ = nullptr, *slant_ = nullptr, *part_words_ = nullptr;
-    std::vector<TrayPart*> parts_;
 };
 
 }  // namespace

@@ -12,6 +12,7 @@
 #include <vector>
 
 #include "stations/strip_below.h"
+#include "stations/tray_part.h"
 #include "window/desk.h"
 #include "window/fields.h"
 
@@ -45,6 +46,16 @@ class Tray : public QScrollArea {
     [[nodiscard]] QString length(Length l) const;
 
   protected:
+    /// A part that does one thing of its own.
+    template <class Part>
+    void add_part() {
+        auto* part = new Part(desk_, widget());
+        parts_.push_back(part);
+        add_decision(part);
+    }
+    void refresh_parts() {
+        for (TrayPart* part : parts_) part->refresh();
+    }
     void resizeEvent(QResizeEvent* event) override;
     void title(const QString& text);
     /// A field under its name.
@@ -76,6 +87,7 @@ class Tray : public QScrollArea {
     Desk& desk_;
 
   private:
+    std::vector<TrayPart*> parts_;
     Choice* colour_choice_ = nullptr;
     void add_caption(const QString& name);
     void tell_below();

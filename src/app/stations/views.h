@@ -11,11 +11,13 @@
 #include <optional>
 #include <vector>
 
+#include "job/method_reads.h"
 #include "window/desk.h"
 
 namespace skarvel {
 
-/// The build-up as a cut through the finished sign; joints are sound, doubtful or wrong, with the reason.
+/// The build-up as a cut through the finished sign; joints are sound, doubtful or wrong, with the reason and what can
+/// be done about it. A layer is picked, moved (Alt with up and down) and taken out (Delete) right there.
 class MethodView : public QWidget {
     Q_OBJECT
 
@@ -24,17 +26,46 @@ class MethodView : public QWidget {
     void refresh();
     [[nodiscard]] QSize minimumSizeHint() const override { return {420, needed_}; }
 
+    /// Where a layer, or a remedy, is pressed.
+    struct Spot {
+        QRectF where;
+        LayerId layer{};
+        std::optional<Remedy> remedy{};
+        QString says{};
+    };
+    [[nodiscard]] const std::vector<Spot>& spots() const { return spots_; }
+
   protected:
     void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
 
   private:
-    double draw(QPainter* painter) const;  // the height that it takes
+    double draw(QPainter* painter);  // the height that it takes
+    double layer(QPainter* painter, const ShownLayer& layer, double y);
+    double finding(QPainter* painter, const Finding& finding, double y);
+    double offers(QPainter* painter, const std::vector<const Remedy*>& remedies, double x, double y);
+    double risks(QPainter* painter, double y);
+    void order(QPainter* painter, double y, double& bottom);
     Desk& desk_;
     int needed_ = 400;
+    std::vector<Spot> spots_;
+    std::vector<Remedy> remedies_;
+    Lowering lowering_;
 };
 
-/// Days as rows on the maker's hours, work as blocks, waits hatched.
+/// Takes a remedy of the colour at hand: one undo step.
+void take_remedy(Desk& desk, const Remedy& remedy);
+/// What a remedy does, and what it costs in time at hand.
+QString says(const Remedy& remedy);
+
+/// Days as columns on the maker's hours, signs or kinds of work as lanes, work as blocks, waits hatched, windows in
+/// brackets; below it the same as a list. Pointing at a task shows what it waits for and what waits for it; the wheel
+/// shows more or less of the days.
 class ClockView : public QWidget {
     Q_OBJECT
 
@@ -42,13 +73,37 @@ class ClockView : public QWidget {
     ClockView(Desk& desk, QWidget* parent);
     void refresh();
     [[nodiscard]] QSize minimumSizeHint() const override { return {420, needed_}; }
+    /// Where a task's block is drawn among the days; empty for one that is out of sight.
+    [[nodiscard]] QRectF block_of(std::size_t task) const;
+    [[nodiscard]] std::optional<std::size_t> pointed_at() const { return pointed_; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
 
   private:
+    struct Column {
+        std::chrono::local_days day;
+        int open = 0, close = 0;  ///< minutes of the day that are shown; equal where there is no work
+        double left = 0, wide = 0;
+    };
+    void lay_out();
+    [[nodiscard]] double x_of(Moment moment) const;
+    [[nodiscard]] double chart_high() const;
+    void chart(QPainter& painter, double top);
+    void rows(QPainter& painter, double top);
+    void wait_of(QPainter& painter, const QRectF& block, std::size_t task);
     Desk& desk_;
     int needed_ = 400;
+    double zoom_ = 1, from_ = 0;  ///< how many times wider than the view, and from which share of it
+    std::vector<Column> columns_;
+    std::vector<QString> lanes_;
+    std::vector<std::size_t> lane_of_;                    ///< of each task
+    std::vector<std::pair<QRectF, std::size_t>> blocks_;  ///< where tasks are drawn, in the days and in the list
+    std::size_t in_chart_ = 0;                            ///< so many of those are in the days
+    std::optional<std::size_t> pointed_;
 };
 
 /// One step at a time, large: instruction, picture, timer, check. Uses the whole window.

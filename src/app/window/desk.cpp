@@ -83,6 +83,27 @@ void Desk::select(std::size_t sign, std::size_t face) {
     Q_EMIT selection_changed();
 }
 
+void Desk::select_layer(const LayerId& layer) {
+    if (layer == layer_at()) return;
+    settle();
+    const std::vector<Layer> all = layers();
+    const auto at = std::find_if(all.begin(), all.end(), [&](const Layer& l) { return l.id == layer; });
+    // With lettering its colour is at hand.
+    if (at != all.end() && at->kind == LayerKind::Lettering) at_hand_.take_colour(place_of(face(), at->colour));
+    at_hand_.layer = layer;
+    Q_EMIT job_changed();
+}
+
+LayerId Desk::layer_at() const {
+    const std::vector<Layer> all = layers();
+    const auto found = std::find_if(all.begin(), all.end(), [&](const Layer& l) { return l.id == at_hand_.layer; });
+    if (found != all.end()) return found->id;
+    const auto own = std::find_if(all.begin(), all.end(), [&](const Layer& l) {
+        return l.kind == LayerKind::Lettering && l.colour == colour().id;
+    });
+    return own == all.end() ? LayerId{} : own->id;
+}
+
 void Desk::pick(Picked picked) {
     if (picked == at_hand_.picked) return;
     at_hand_.picked = std::move(picked);

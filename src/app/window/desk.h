@@ -74,6 +74,12 @@ class Desk : public QObject {
     [[nodiscard]] ThingId thing_at() const {
         return art_at() ? face().art[*art_at()].id : face().lettering.texts[text_at()].id;
     }
+    /// The layers of the face at hand, each colour in them, and the one that Method shows and changes.
+    [[nodiscard]] std::vector<Layer> layers() const {
+        return in_order(face().layers, colours_of(face()), false, library().trade);
+    }
+    void select_layer(const LayerId& layer);
+    [[nodiscard]] LayerId layer_at() const;
     using Picked = skarvel::Picked;
     void pick(Picked picked);
     [[nodiscard]] const Picked& picked() const { return at_hand_.picked; }

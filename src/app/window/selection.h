@@ -25,6 +25,7 @@ struct Selection {
     std::optional<std::size_t> art{};
     bool together = false;  ///< all signs, instead of the one at hand
     Picked picked{};
+    LayerId layer{};                                 ///< of the build-up; empty: the lettering of the colour at hand
     std::shared_ptr<const Alternative> looked_at{};  ///< another way to cut, without being taken
     std::shared_ptr<const Evidence> evidence{};      ///< of the proof, marked on the drawing
 
@@ -34,6 +35,7 @@ struct Selection {
     }
     void take_colour(std::size_t new_colour) {
         colour = new_colour;
+        layer = {};
         picked = {};
         looked_at.reset();
     }

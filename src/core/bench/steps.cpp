@@ -46,7 +46,7 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
         const Task& task = (*in.tasks)[slot.task];
         // Of a decal the film stays and the rest goes; of a mask the ink goes and the rest stays.
         const bool turns = task.decal && (task.work == Work::Weed || task.work == Work::Lay);
-        const std::string suffix = std::string(word_of(task.work)) + (turns ? "-decal" : "");
+        const std::string suffix = task.saying + (turns ? "-decal" : "");
         Step step;
         step.id = task.id;
         step.work = task.work;

@@ -13,25 +13,25 @@ class Builder {
         : in_(in), trade_(trade), h_(trade.hands_on), tasks_(tasks) {}
 
     void build() {
+        at_ = first_at_work();
+        if (in_.frame_before) frame();
         const ColourWork* before = nullptr;
-        for (const ColourWork& colour : in_.colours) {
-            if (colour.printed_with_another) continue;
-            at_ = &colour;
-            if (before == nullptr) prepare();
+        for (const Layer& layer : in_.layers) {
+            if (layer.kind != LayerKind::Lettering) {
+                put_on(layer, before != nullptr);
+                continue;
+            }
+            const auto colour = std::find_if(in_.colours.begin(), in_.colours.end(),
+                                             [&](const ColourWork& c) { return c.id == layer.colour; });
+            if (colour == in_.colours.end() || colour->printed_with_another) continue;
+            at_ = &*colour;
+            if (before == nullptr) fields();
             const std::vector<std::size_t> films = cut_and_weed();
-            if (before != nullptr && !before->loads->sections.empty()) wait_on(*before);
+            if (!colour->loads->sections.empty()) wait_before(Next::Film);
             lay_and_paint(films);
-            before = &colour;
+            before = at_;
         }
-        at_ = last_at_work();
         pass_ = 0;
-        if (behind()) {
-            const bool decal = at_->making.way == Way::Decal;
-            then_wait(decal ? trade_.clear_over_vinyl : method().colour.paint_over,
-                      decal ? Reason{"wait.vinyl", {}} : Reason{"wait.clear-over", {{"paint", method().colour.name}}});
-            ground();
-        }
-        if (method().clear_coats > 0 && in_.clear_over) clear(Work::Clear);
         finish();
     }
 
@@ -40,10 +40,10 @@ class Builder {
     [[nodiscard]] const LoadsPlan& loads() const { return *at_->loads; }
 
     // What is printed with an earlier colour is done with that one.
-    [[nodiscard]] const ColourWork* last_at_work() const {
-        const auto last = std::find_if(in_.colours.rbegin(), in_.colours.rend(),
-                                       [](const ColourWork& c) { return !c.printed_with_another; });
-        return last == in_.colours.rend() ? &in_.colours.front() : &*last;
+    [[nodiscard]] const ColourWork* first_at_work() const {
+        const auto first = std::find_if(in_.colours.begin(), in_.colours.end(),
+                                        [](const ColourWork& c) { return !c.printed_with_another; });
+        return first == in_.colours.end() ? &in_.colours.front() : &*first;
     }
     [[nodiscard]] bool several() const {
         return std::count_if(in_.colours.begin(), in_.colours.end(),
@@ -51,7 +51,8 @@ class Builder {
     }
 
     std::size_t add(Work work, const std::string& which, double minutes,
-                    std::vector<std::pair<std::string, Argument>> arguments, int number = 0, int time = 1) {
+                    std::vector<std::pair<std::string, Argument>> arguments, int number = 0, int time = 1,
+                    const char* saying = nullptr) {
         Task task;
         const bool of_face = is_of_face(work);
         task.id = of_face ? step_id(in_.id, work, which) : step_id(at_->id, work, which, time);
@@ -60,7 +61,8 @@ class Builder {
         if (!of_face) task.colour = at_->id;
         task.decal = !of_face && at_->making.way == Way::Decal;
         task.of = in_.sign;
-        task.name = {std::string("task.") + word_of(work), arguments};
+        task.saying = saying != nullptr ? saying : word_of(work);
+        task.name = {"task." + task.saying, arguments};
         const auto within = [&](const char* id, std::pair<std::string, Argument> more) {
             task.name = {id, {{"task", std::vector<Reason>{task.name}}, std::move(more)}};
             task.name.arguments.insert(task.name.arguments.end(), arguments.begin(), arguments.end());
@@ -83,52 +85,149 @@ class Builder {
         tasks_[task].waits.push_back({earlier, at_least, std::nullopt, std::move(why)});
     }
 
-    // Adds to the chain of work on the blank itself, with the wait that the last coat asks for.
+    // Adds to the chain of work on the blank itself, with the wait that was asked for: after the last task, or after
+    // the one that put on what has to dry.
     void follow(std::size_t task) {
-        if (last_) after(task, *last_, wait_, wait_why_);
+        if (last_) {
+            const std::size_t from = wait_from_.value_or(*last_);
+            after(task, from, wait_, wait_why_);
+            if (from != *last_) after(task, *last_);
+        }
         last_ = task;
-        wait_ = Minutes(0);
-        wait_why_ = {};
+        then_wait(Minutes(0), {});
     }
 
     void then_wait(Minutes wait, Reason why) {
         wait_ = wait;
         wait_why_ = std::move(why);
+        wait_from_.reset();
     }
 
-    [[nodiscard]] double brushing() const { return h_.setup + h_.brush_per_sqft * in_.area_sqft; }
+    // ---- what has to dry before what
 
-    void prepare() {
-        const BuildUp& m = method();
-        if (in_.frame_before) frame();
-        if (in_.sanded) follow(add(Work::Sand, "", h_.setup / 2 + h_.sand_per_sqft * in_.area_sqft, {}));
-        if (behind()) return fields();
-        ground();
-        if (m.clear_coats > 0 && !in_.clear_over) {
-            if (m.ground_coats > 0) then_wait(m.ground.paint_over, {"wait.clear-over", {{"paint", m.ground.name}}});
-            clear(Work::ClearUnder);
-            then_wait(m.clear.film_least, {"wait.film-on-ground", {{"paint", m.clear.name}}});
-        } else if (m.ground_coats > 0) {
-            then_wait(m.rest, {"wait.film-on-ground", {{"paint", m.ground.name}}});
+    enum class Next { SameCoat, Coat, Clear, Film, Tape, Handling, Final };
+    enum class Dries { Nothing, Coat, Vinyl, Paint };
+
+    void dries(Dries what, const Coat& coat = {}) {
+        drying_ = what;
+        coat_ = coat;
+        drying_task_ = last_;
+    }
+
+    // How long what was put on last must hold before what comes next, by the table.
+    void wait_before(Next next, const Coat& coming = {}) {
+        const auto wait_for = [&](Minutes m, Reason why) {
+            then_wait(m, std::move(why));
+            wait_from_ = drying_task_;
+        };
+        const auto wait = [&](Minutes m, const char* why) { wait_for(m, {why, {{"paint", coat_.name}}}); };
+        switch (drying_) {
+            case Dries::Nothing:
+                return;
+            case Dries::Vinyl:
+                if (next == Next::Clear || next == Next::Coat)
+                    return wait_for(trade_.clear_over_vinyl, {"wait.vinyl", {}});
+                return;
+            case Dries::Paint:
+                if (next == Next::Film) return wait(coat_.film_least, "wait.film-on-colour");
+                return wait(coat_.paint_over, next == Next::Clear ? "wait.clear-over" : "wait.paint-over");
+            case Dries::Coat:
+                break;
         }
-        fields();
+        const bool clear = coat_.kind == "clear";
+        switch (next) {
+            case Next::Film:
+                return wait(coat_.id == method().top.id ? method().rest : coat_.film_least, "wait.film-on-ground");
+            case Next::Tape:
+                return wait(coat_.paint_over, "wait.tape-on-ground");
+            case Next::Final:
+                if (clear && in_.outdoors) return wait(coat_.before_use, "wait.before-outdoors");
+                return wait(clear ? coat_.next_coat : coat_.paint_over, clear ? "wait.next-coat" : "wait.paint-over");
+            case Next::SameCoat:
+                return wait(coat_.next_coat, "wait.next-coat");
+            case Next::Handling:
+                return wait(clear ? coat_.next_coat : coat_.paint_over, "wait.paint-over");
+            default:
+                return wait(coming.id == coat_.id ? coat_.next_coat : coat_.paint_over,
+                            coming.id == coat_.id ? "wait.next-coat"
+                            : next == Next::Clear ? "wait.clear-over"
+                                                  : "wait.paint-over");
+        }
     }
 
-    // On the back of a clear blank the ground comes after everything that is seen in front of it.
-    [[nodiscard]] bool behind() const {
-        const auto at = method().facts.find("from-behind");
-        return at != method().facts.end() && at->second == Fact{true};
+    // ---- layers that are put on or taken back on the whole face
+
+    // The first layers of a job are called by their number alone, those that its maker added by their id as well.
+    static std::string which(const Layer& layer, const LayerId& usual, int coat = 0) {
+        const std::string number = coat > 0 ? std::to_string(coat) : std::string();
+        if (layer.id == usual) return number;
+        return coat > 0 ? layer.id.name + "." + number : layer.id.name;
     }
 
-    void ground() {
-        const BuildUp& m = method();
-        for (int coat = 1; coat <= m.ground_coats; ++coat) {
-            follow(with(
-                add(Work::Ground, std::to_string(coat), brushing(),
-                    {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.ground_coats}}, {"paint", m.ground.name}},
-                    coat),
-                m.ground));
-            then_wait(m.ground.next_coat, {"wait.next-coat", {{"paint", m.ground.name}}});
+    void put_on(const Layer& layer, bool lettered) {
+        const auto handle = [&](Work work, const LayerId& usual, double minutes) {
+            wait_before(Next::Handling);
+            const std::size_t task = add(work, which(layer, usual), minutes, {});
+            tasks_[task].layer = layer.id;
+            follow(task);  // what was put on last goes on drying
+        };
+        const double all = in_.area_sqft;
+        switch (layer.kind) {
+            case LayerKind::Wipe:
+                return handle(Work::Wipe, wiping, h_.wipe);
+            case LayerKind::Sand:
+                // Bare wood twice over, a coat lightly.
+                return handle(Work::Sand, sanding,
+                              h_.setup / 2 + h_.sand_per_sqft * all * (drying_ == Dries::Nothing ? 1 : 0.5));
+            case LayerKind::Distress:
+                return handle(Work::Distress, {}, h_.setup / 2 + h_.sand_per_sqft * all);
+            case LayerKind::Chalk:
+                return handle(Work::Chalk, chalking, h_.chalk);
+            case LayerKind::Trial:
+                return handle(Work::Trial, {}, h_.trial);
+            case LayerKind::Hardware:
+                return handle(Work::Hardware, {}, h_.hardware);
+            default:
+                return coats(layer, lettered);
+        }
+    }
+
+    // What a coat is called in the sentences that tell of it, by what is in its tin.
+    static const char* saying_of(const Coat& coat) {
+        for (const char* own : {"stain", "primer", "filler", "glaze"}) {
+            if (coat.kind == own) return own;
+        }
+        return nullptr;
+    }
+
+    void coats(const Layer& layer, bool lettered) {
+        const Coat coat = coat_of(trade_, layer);
+        const bool clear = coat.kind == "clear";
+        const bool dry = layer.kind == LayerKind::DryBrush;
+        const Work work = dry ? Work::DryBrush : !clear ? Work::Ground : lettered ? Work::Clear : Work::ClearUnder;
+        const LayerId& usual = clear ? clear_coat : ground_coat;
+        const double sqft = layer.on == On::Edges ? 0 : in_.area_sqft;
+        for (int n = 1; n <= layer.coat.coats; ++n) {
+            wait_before(n > 1 ? Next::SameCoat : clear ? Next::Clear : Next::Coat, coat);
+            const double minutes =
+                h_.setup + (dry ? h_.dry_brush_per_sqft : h_.brush_per_sqft) * sqft + layer.wiped_after;
+            const char* said = dry ? nullptr : saying_of(coat);
+            const std::size_t task =
+                with(add(work, which(layer, usual, n), minutes,
+                         {{"coat", std::int64_t{n}}, {"coats", std::int64_t{layer.coat.coats}}, {"paint", coat.name}},
+                         n, 1, said),
+                     coat);
+            if (layer.how == PutOn::Spray) tasks_[task].products.emplace_back("spray");
+            tasks_[task].layer = layer.id;
+            if (layer.on != On::Face) {
+                tasks_[task].name = {layer.on == On::Edges ? "task.on-edges" : "task.on-back",
+                                     {{"task", std::vector<Reason>{tasks_[task].name}},
+                                      {"coat", std::int64_t{n}},
+                                      {"coats", std::int64_t{layer.coat.coats}},
+                                      {"paint", coat.name}}};
+            }
+            follow(task);
+            dries(Dries::Coat, coat);
         }
     }
 
@@ -137,10 +236,11 @@ class Builder {
         const BuildUp& m = method();
         const double each = in_.fields > 0 ? in_.fields_sqft / in_.fields : 0;
         for (int i = 1; i <= in_.fields; ++i) {
-            if (m.ground_coats > 0) then_wait(m.ground.paint_over, {"wait.tape-on-ground", {{"paint", m.ground.name}}});
+            wait_before(Next::Tape);
             follow(with(add(Work::Field, std::to_string(i), h_.setup * 1.5 + h_.brush_per_sqft * each * 2,
                             {{"field", std::int64_t{i}}}, i),
                         m.field));
+            dries(Dries::Nothing);
             then_wait(std::max(m.rest, m.field.film_least), {"wait.film-on-field", {}});
         }
     }
@@ -200,18 +300,12 @@ class Builder {
                 then_wait(std::max(method().colour.film_least, method().colour.paint_over),
                           {"wait.film-on-colour", {{"paint", method().colour.name}}});
             lay(here, pass == 1 ? films : std::vector<std::size_t>{});
-            if (at_->making.way == Way::PaintThrough) paint(here);
+            if (at_->making.way == Way::PaintThrough)
+                paint(here);
+            else
+                dries(Dries::Vinyl);
         }
         pass_ = 0;
-    }
-
-    // Tape and masks go on a coat that is dry enough for them; film goes on film at once.
-    void wait_on(const ColourWork& before) {
-        const Coat& coat = before.method->colour;
-        if (before.making.way == Way::PaintThrough)
-            then_wait(coat.film_least, {"wait.film-on-colour", {{"paint", coat.name}}});
-        else
-            then_wait(Minutes(0), {});
     }
 
     void lay(const std::vector<Lay>& lays, const std::vector<std::size_t>& films) {
@@ -237,8 +331,8 @@ class Builder {
         const int pass = std::max(1, pass_);
         int letters = 0;
         for (const Lay& l : lays) letters += loads().sections[l.section].letter_count;
-        const bool sealed =
-            std::any_of(m.layers.begin(), m.layers.end(), [](const Layer& l) { return l.kind == LayerKind::Seal; });
+        const bool sealed = std::any_of(m.layers.begin(), m.layers.end(),
+                                        [](const ShownLayer& l) { return l.kind == ShownKind::Seal; });
         if (sealed) {
             follow(add(Work::Seal, "", h_.setup + h_.colour_per_letter * letters / 2, {}, 0, pass));
             then_wait(trade_.seal_dry, {"wait.seal-dry", {}});
@@ -265,29 +359,15 @@ class Builder {
             follow(lift);
             if (i + 1 == lays.size()) tasks_[lift].waits.back().at_most = m.lift.to;
         }
-        then_wait(m.colour.paint_over, {"wait.clear-over", {{"paint", m.colour.name}}});
-    }
-
-    void clear(Work work) {
-        const BuildUp& m = method();
-        if (work == Work::Clear && at_->making.way == Way::Decal)
-            then_wait(trade_.clear_over_vinyl, {"wait.vinyl", {}});
-        for (int coat = 1; coat <= m.clear_coats; ++coat) {
-            follow(with(
-                add(work, std::to_string(coat), brushing(),
-                    {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.clear_coats}}, {"paint", m.clear.name}},
-                    coat),
-                m.clear));
-            then_wait(m.clear.next_coat, {"wait.next-coat", {{"paint", m.clear.name}}});
-        }
-        if (work == Work::Clear) {
-            then_wait(in_.outdoors ? m.clear.before_use : m.clear.next_coat,
-                      {in_.outdoors ? "wait.before-outdoors" : "wait.next-coat", {{"paint", m.clear.name}}});
-        }
+        dries(Dries::Paint, m.colour);
     }
 
     void finish() {
-        if (!in_.frame_before) frame();
+        if (!in_.frame_before) {
+            wait_before(Next::Final);
+            frame();
+        }
+        wait_before(Next::Final);
         follow(add(Work::Final, "", h_.final, {}));
     }
 
@@ -300,6 +380,9 @@ class Builder {
     std::optional<std::size_t> last_;  // the last task on the blank itself
     Minutes wait_{0};                  // after it
     Reason wait_why_;
+    Dries drying_ = Dries::Nothing;  // what was put on last
+    Coat coat_;                      // and out of which tin
+    std::optional<std::size_t> drying_task_, wait_from_;
     int pass_ = 0;  // 0 where there is only one
 };
 

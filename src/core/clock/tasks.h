@@ -28,7 +28,9 @@ struct Wait {
 struct Task {
     StepId id;
     Work work = Work::Proof;
+    std::string saying{};  ///< which sentences tell of it: its work's, or a coat's own
     FaceId face;
+    LayerId layer{};  ///< of the build-up, where it puts on or takes back one of the face
     ColourId colour;  ///< empty for what is done once for the face
     Reason name;
     Minutes hands_on{0};
@@ -55,9 +57,8 @@ struct FaceWork {
     FaceId id;
     std::string sign;                 ///< what it is called, where the job has several
     std::vector<ColourWork> colours;  ///< in the order of laying; at least one
-    bool clear_over = true;
+    std::vector<Layer> layers;        ///< in the order of laying (in_order)
     bool outdoors = true;
-    bool sanded = true;
     double area_sqft = 0;  ///< that coats cover
     Length letter_height;
     int fields = 0;  ///< painted fields of the blank

@@ -20,8 +20,8 @@ struct ShoppingInput {
     Shared<LoadsPlan> loads;
     MakingPlan making;
     Shared<BuildUp> method;
+    std::vector<Layer> layers;  ///< of the face
     Length film_width;
-    Seal seal = Seal::Ground;
     Length rope;                               ///< that turns of rope take
     bool first = true;                         ///< colour of its face: the blank and its coats are bought once
     std::optional<std::int64_t> film_cents{};  ///< what its film is worth, where a price is known
@@ -39,6 +39,6 @@ std::optional<ShoppingItem> boards_to_buy(const std::string& stock, const std::v
                                           const CuttingPlan& cutting);
 
 /// Film already cut is not on the list.
-std::vector<ShoppingItem> shopping(const ShoppingInput& input);
+std::vector<ShoppingItem> shopping(const ShoppingInput& input, const Trade& trade);
 
 }  // namespace skarvel

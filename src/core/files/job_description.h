@@ -514,15 +514,38 @@ template <>
 struct Described<Finish> {
     static constexpr const char* name = "finish";
     static constexpr std::tuple fields{
-        must("sanded", &Finish::sanded),
-        may("ground", &Finish::ground),
         must("seal", &Finish::seal),
         must("lift", &Finish::lift),
-        may("clear", &Finish::clear),
-        must("clearOver", &Finish::clear_over),
-        must("outdoors", &Finish::outdoors),
+        must("place", &Finish::place),
         must("safeWaits", &Finish::safe_waits),
         may("restHours", &Finish::rest_hours, from_to(0, 24 * 60)),
+        may("leftOut", &Finish::left_out),
+    };
+};
+
+template <>
+struct Described<Layer> {
+    static constexpr const char* name = "layer";
+    static constexpr std::tuple fields{
+        must("id", &Layer::id),
+        must("kind", &Layer::kind),
+        may("coat", &Layer::coat),
+        may("how", &Layer::how),
+        may("on", &Layer::on),
+        may("wipedAfter", &Layer::wiped_after, from_to(0, 24 * 60)),
+        may("grit", &Layer::grit, from_to(0, 5000)),
+        may("colour", &Layer::colour),
+        may("done", &Layer::done),
+        may("byHand", &Layer::by_hand),
+    };
+};
+
+template <>
+struct Described<Overruled> {
+    static constexpr const char* name = "overruled";
+    static constexpr std::tuple fields{
+        must("rule", &Overruled::rule),
+        must("note", &Overruled::note),
     };
 };
 
@@ -656,13 +679,10 @@ template <>
 struct Described<Face> {
     static constexpr const char* name = "face";
     static constexpr std::tuple fields{
-        must("id", &Face::id),
-        must("lettering", &Face::lettering),
-        may("art", &Face::art),
-        must("colours", &Face::colours, not_empty),
-        must("finish", &Face::finish),
-        may("seen", &Face::seen),
-        may("cutAtEdge", &Face::cut_at_edge),
+        must("id", &Face::id),         must("lettering", &Face::lettering),
+        may("art", &Face::art),        must("colours", &Face::colours, not_empty),
+        must("finish", &Face::finish), must("layers", &Face::layers),
+        may("seen", &Face::seen),      may("cutAtEdge", &Face::cut_at_edge),
     };
 };
 
@@ -736,6 +756,7 @@ struct Described<Job> {
         may("deadline", &Job::deadline),
         must("made", &Job::made, from_to(1, 1'000'000'000)),
         must("signs", &Job::signs, not_empty),
+        may("overruled", &Job::overruled),
         may("post", &Job::post),
         may("proof", &Job::proof),
         always("bench", &Job::bench),
@@ -875,6 +896,7 @@ struct Described<Shop> {
         always("kerf", &Shop::kerf),
         may("leftovers", &Shop::leftovers),
         may("favourites", &Shop::favourites),
+        may("overruled", &Shop::overruled),
         may("partWords", &Shop::part_words),
     };
     static void settle(const Object& o, Shop& shop);

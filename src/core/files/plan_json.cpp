@@ -203,9 +203,9 @@ class Writer {
                 {"why", says(plan.why)}};
     }
 
-    [[nodiscard]] Json method(const BuildUp& b) const {
+    [[nodiscard]] Json method(const BuildUp& b, const Risks& risks) const {
         Json layers = Json::array();
-        for (const Layer& l : b.layers)
+        for (const ShownLayer& l : b.layers)
             layers.push_back(
                 {{"kind", word_of(l.kind)}, {"name", say(l.name)}, {"detail", say(l.detail)}, {"coats", l.coats}});
         Json findings = Json::array();
@@ -213,11 +213,17 @@ class Writer {
             findings.push_back({{"rule", f.rule},
                                 {"mark", mark(f.mark)},
                                 {"joint", word_of(f.joint)},
+                                {"layer", f.at},
                                 {"why", say(f.why)},
                                 {"remedy", say(f.remedy)},
                                 {"basis", f.basis}});
         }
-        return {{"layers", layers}, {"findings", findings}};
+        const auto risk = [](const Risk& r) {
+            return Json{{"level", word_of(r.level)}, {"likely", r.likely}, {"from", r.from}, {"to", r.to}};
+        };
+        return {{"layers", layers},
+                {"findings", findings},
+                {"risks", {{"bleed", risk(risks.bleed)}, {"lift", risk(risks.lift)}}}};
     }
 
     [[nodiscard]] Json clock(const Plan& plan) const {
@@ -276,7 +282,7 @@ std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const
                                 {"margin", f.cut.making.margin.in_mm()},
                                 {"lap", f.cut.making.lap.in_mm()}}},
                               {"loads", w.loads(f.cut, f.face->blank->face)},
-                              {"method", w.method(*f.method)},
+                              {"method", w.method(*f.method, f.risks)},
                               {"shopping", items}});
     }
     j["saw"] = Json::array();

@@ -29,13 +29,12 @@ Job new_job(const Library& library) {
     text.size = usual.size;
     text.letter_gap = usual.letter_gap;
     text.line_gap = usual.line_gap;
-    face.finish.ground = usual.ground;
-    face.finish.clear = usual.clear;
     Colour colour;
     colour.making.film = film_for(library.trade, colour.making.way);
     colour.making.lap = usual.lap;
     colour.paint = usual.paint;
     face.colours.push_back(std::move(colour));
+    face.layers = suggested_layers(suggesting(sign.blank, face, library.trade), library.trade);
     sign.faces.push_back(std::move(face));
     Job job;
     job.signs.push_back(std::move(sign));
@@ -85,6 +84,7 @@ SignId new_sign_id(Job& job) { return {std::to_string(++job.made)}; }
 FaceId new_face_id(Job& job, const SignId& of) { return {of.name + "b" + std::to_string(++job.made)}; }
 ColourId new_colour_id(Job& job, const FaceId& of) { return {of.name + "." + std::to_string(++job.made)}; }
 ThingId new_thing_id(Job& job) { return {"t" + std::to_string(++job.made)}; }
+LayerId new_layer_id(Job& job) { return {"l" + std::to_string(++job.made)}; }
 
 void make_new(Job& job, Face& face, FaceId id) {
     face.id = std::move(id);
@@ -106,7 +106,24 @@ void make_new(Job& job, Sign& sign) {
         make_new(job, face, &face == &sign.faces.front() ? FaceId{sign.id.name} : new_face_id(job, sign.id));
 }
 
+Suggesting suggesting(const Blank& blank, const Face& face, const Trade& trade) {
+    const Material* seen = material_of(trade, shown_material(blank));
+    Suggesting in;
+    in.material = blank.kind == Kind::Canvas ? "canvas" : blank.material;
+    in.bare = seen == nullptr ? std::string() : seen->colour;
+    in.already = blank.already;
+    in.place = face.finish.place;
+    in.from_behind = blank.from_behind;
+    in.decals_alone = !face.colours.empty() && std::all_of(face.colours.begin(), face.colours.end(),
+                                                           [](const Colour& c) { return c.making.way == Way::Decal; });
+    in.colours = colours_of(face);
+    return in;
+}
+
 void recolour(Face& face, const std::function<ColourId(const ColourId&)>& to) {
+    for (Layer& l : face.layers) {
+        if (l.kind == LayerKind::Lettering) l.colour = to(l.colour);
+    }
     for (Text& t : face.lettering.texts) {
         t.colour = to(t.colour);
         if (t.rim) t.rim->colour = to(t.rim->colour);

@@ -37,6 +37,7 @@ struct Face {
     Seen seen;                    ///< where it is read from
     bool cut_at_edge = false;     ///< ink that reaches over the blank's edge is cut off there
     Finish finish;
+    std::vector<Layer> layers;  ///< the build-up, from the bare surface up
     friend bool operator==(const Face&, const Face&) = default;
 };
 
@@ -83,6 +84,7 @@ struct Job {
     std::optional<Moment> deadline;
     int made = 1;  ///< how many ids were made for it: the next one gets the next number
     std::vector<Sign> signs;
+    std::vector<Overruled> overruled;  ///< rules that do not hold for it
     std::optional<Proof> proof;
     std::optional<Post> post;  ///< several signs one above the other
     BenchRecord bench;
@@ -119,6 +121,7 @@ struct Shop {
     Length kerf = 0.125_in;                                   ///< of the saw
     std::vector<LeftoverWood> leftovers;
     std::vector<std::string> favourites;  ///< typefaces, as "family style"
+    std::vector<Overruled> overruled;     ///< rules that do not hold here
     bool part_words = false;              ///< its habit: words are parted where that saves a load or film
     friend bool operator==(const Shop&, const Shop&) = default;
 };
@@ -141,9 +144,12 @@ SignId new_sign_id(Job& job);
 FaceId new_face_id(Job& job, const SignId& of);
 ColourId new_colour_id(Job& job, const FaceId& of);
 ThingId new_thing_id(Job& job);
+LayerId new_layer_id(Job& job);
 /// The sign, its faces and their colours all get ids of their own; what is in a colour stays in it.
 void make_new(Job& job, Sign& sign);
 void make_new(Job& job, Face& face, FaceId id);
+/// What a build-up of the face is suggested for.
+Suggesting suggesting(const Blank& blank, const Face& face, const Trade& trade);
 /// Everything on the face takes another colour.
 void recolour(Face& face, const std::function<ColourId(const ColourId&)>& to);
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "job/method_reads.h"
 #include "job/remarks.h"
 
 namespace skarvel {
@@ -16,9 +17,16 @@ std::string seen_colour(const MakingPlan& making, const CoatChoice& paint) {
     return making.way == Way::PaintThrough || is_printed(making) ? std::string() : paint.colour;
 }
 
-// The proof is done for the words that were signed, however it was ticked.
-std::map<StepId, Moment> done_tasks(const Job& job, bool proof_signed) {
+// The proof is done for the words that were signed, however it was ticked; a layer that is there already, since then.
+std::map<StepId, Moment> done_tasks(const Job& job, const std::vector<Task>& tasks, bool proof_signed) {
     std::map<StepId, Moment> done = job.bench.ticks;
+    for (const Task& task : tasks) {
+        const auto at = task.layer.empty() ? std::nullopt : place_of(job, task.face);
+        if (!at) continue;
+        for (const Layer& layer : face_at(job, *at).layers) {
+            if (layer.id == task.layer && layer.done) done.try_emplace(task.id, *layer.done);
+        }
+    }
     for (const Sign& sign : job.signs) {
         for (const Face& face : sign.faces) {
             const StepId proof = step_id(face.id, Work::Proof);
@@ -113,6 +121,7 @@ class Run {
             ColourPlan& c = d.colours.emplace_back();
             c.id = id;
             c.colour = place_of(d.face, id);
+            c.name = d.decided(c).paint.colour_name;
             c.first = id == used.front();
             c.last = id == used.back();
             c.ink = table_.ink(id,
@@ -202,41 +211,19 @@ class Run {
     // How each colour is built up, and what has to be bought for it.
     void make(Drawn& d) {
         const Blank& blank = d.sign.blank;
-        const Finish& finish = d.face.finish;
-        const bool raised = blank.frame.kind != FrameKind::None && blank.frame.before && blank.frame.raised;
-        const auto colour_of = [&](const ColourId& id) {
-            const auto at =
-                std::find_if(d.face.colours.begin(), d.face.colours.end(), [&](const Colour& c) { return c.id == id; });
-            return at == d.face.colours.end() ? std::string() : at->paint.colour;
-        };
-        std::vector<Layer> earlier;
+        std::map<ColourId, std::vector<ShownLayer>> earlier;
         for (ColourPlan& c : d.colours) {
-            const Colour& colour = d.decided(c);
-            MethodInput reads{c.cut.making,
-                              finish,
-                              colour.paint,
-                              blank.material,
-                              blank.surface,
-                              c.cut.loads->keepers,
-                              c.cut.loads->spans_face,
-                              blank.already,
-                              blank.already_hours,
-                              raised,
-                              blank.kind == Kind::Field,
-                              blank.from_behind,
-                              blank.grain,
-                              blank.grit,
-                              shown_material(blank),
-                              seen_under(blank, d.face.lettering, c.id, colour_of),
-                              earlier};
+            MethodInput reads = method_reads(blank, d.face, c, earlier, overruled_by(job_, shop_), trade_);
             c.method = table_.method(c.id, std::move(reads), ran_,
                                      [&](const MethodInput& in) { return build_up(in, trade_); });
+            c.risks = risks_of(*c.method, trade_);
             if (c.cut.printed_with) continue;  // done with the colour that carries it
-            earlier = left_on_face(*c.method);
+            if (!c.cut.pieces->empty()) earlier[c.id] = left_on_face(*c.method);
             c.shopping = shopping({blank.stock, d.plan.blank->length, d.plan.blank->width, d.plan.blank->coat_sqft,
-                                   c.cut.loads, c.cut.making, c.method, c.cut.bed.width, finish.seal,
+                                   c.cut.loads, c.cut.making, c.method, d.face.layers, c.cut.bed.width,
                                    d.plan.at.face == 0 && c.first ? d.plan.blank->rope : Length{}, c.first,
-                                   worth_of(out_.film, {c.cut.making.film.id, {}, d.seen(c), c.cut.loads, {}})});
+                                   worth_of(out_.film, {c.cut.making.film.id, {}, d.seen(c), c.cut.loads, {}})},
+                                  trade_);
             add(out_.problems, c.cut.loads->problems);
             if (is_printed(c.cut.making) && !c.cut.bed.print && !c.cut.loads->loads.empty()) {
                 out_.problems.push_back(
@@ -332,23 +319,8 @@ class Run {
     }
 
     [[nodiscard]] FaceWork work_of(const Drawn& d) const {
-        const FacePlan& p = *d.colours.front().face;
-        FaceWork w;
-        w.id = p.id;
-        if (job_.signs.size() > 1) w.sign = label_of(d.sign);
-        for (const ColourPlan& c : d.colours)
-            w.colours.push_back({c.id, d.decided(c).paint.colour_name, c.method, d.decided(c).making, c.cut.loads,
-                                 c.cut.printed_with.has_value()});
-        w.clear_over = d.face.finish.clear_over;
-        w.outdoors = d.face.finish.outdoors;
-        w.sanded = d.face.finish.sanded;
-        w.area_sqft = p.blank->coat_sqft;
-        w.letter_height = p.lettering->cap_height;
-        w.fields = static_cast<int>(d.sign.blank.fields.size());
-        for (const FieldPlan& field : p.blank->fields) w.fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
-        for (const Cut& cut : p.blank->cuts) w.frame_pieces += cut.what.id.starts_with("frame.") ? cut.count : 0;
-        w.frame_before = d.sign.blank.frame.before;
-        return w;
+        return work_reads(d.sign, d.face, *d.colours.front().face, d.colours,
+                          job_.signs.size() > 1 ? label_of(d.sign) : std::string(), trade_);
     }
 
     // What is to be done, when, and step by step.
@@ -362,9 +334,10 @@ class Run {
         }
         out_.tasks =
             table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) { return tasks_of(in.faces, trade_); });
-        out_.clock = table_.clock(
-            {}, {out_.tasks, shop_.hours, job_.deadline, done_tasks(job_, out_.proof_signed), job_.bench.held, moment_},
-            ran_, [](const ClockInput& in) { return schedule(in); });
+        out_.clock = table_.clock({},
+                                  {out_.tasks, shop_.hours, job_.deadline,
+                                   done_tasks(job_, *out_.tasks, out_.proof_signed), job_.bench.held, moment_},
+                                  ran_, [](const ClockInput& in) { return schedule(in); });
         add(out_.problems, out_.clock->problems);
         out_.bench = table_.bench({}, {out_.tasks, out_.clock, job_.bench.ticks}, ran_,
                                   [&](const BenchInput& in) { return bench(in, trade_); });

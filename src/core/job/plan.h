@@ -23,6 +23,7 @@
 #include "job/library.h"
 #include "job/stages.h"
 #include "loads/sharing.h"
+#include "method/risk.h"
 
 namespace skarvel {
 
@@ -73,12 +74,14 @@ struct CutPlan {
 /// One colour of a face.
 struct ColourPlan {
     ColourId id;
+    std::string name;                ///< of its paint or film, as its maker calls it
     std::size_t colour = 0;          ///< its place in the order of laying
     bool first = true, last = true;  ///< of its face
     Shared<FacePlan> face;
     Shared<std::vector<Piece>> ink;  ///< as it is seen
     CutPlan cut;
     Shared<BuildUp> method;
+    Risks risks;
     std::vector<ShoppingItem> shopping;
     friend bool operator==(const ColourPlan&, const ColourPlan&) = default;
 };

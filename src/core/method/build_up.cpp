@@ -11,178 +11,581 @@ namespace {
 std::string colour_or(const std::string& colour, const char* otherwise) { return colour.empty() ? otherwise : colour; }
 
 constexpr const char* unknown_bare = "#d8b886";  // as pine, where the job names a material that the tables do not
+constexpr const char* unknown_coat = "#7a8288";
+constexpr const char* clear_sheen = "#dbe4e4";
+constexpr int usual_grit = 220;
 
-Facts facts_of(const MethodInput& in, const BuildUp& b, const Trade& trade) {
-    const bool mask = in.making.way == Way::PaintThrough;
-    const Material* material = material_of(trade, in.material);
-    const Material* seen = material_of(trade, in.bare);
-    const std::string bare = seen == nullptr ? unknown_bare : seen->colour;
-    const std::string ground_colour = colour_or(!in.under.empty()    ? in.under
-                                                : b.ground_coats > 0 ? in.finish.ground->colour
-                                                                     : "",
-                                                bare.c_str());
-    const auto hours = [](Minutes m) { return static_cast<double>(m.count()) / 60; };
-    Facts f;
-    f["way"] = std::string(mask ? "paint-through" : "decal");
-    f["film.kind"] = in.making.film.kind;
-    f["film.known"] = in.making.film.known;
-    f["tool"] = in.making.tool.id;
-    f["tool.known"] = in.making.tool.known;
-    f["margin.in"] = in.making.margin.in_inches();
-    f["tool.margin.in"] = in.making.tool.margin.in_inches();
-    f["mask.spans"] = in.spans_face;
-    f["material"] = in.material;
-    f["material.known"] = material != nullptr;
-    f["surface"] = std::string(word_of(in.surface));
-    f["sanded"] = in.finish.sanded;
-    f["already"] = std::string(word_of(in.already));
-    f["already.hours"] = static_cast<double>(in.already_hours);
-    f["frame.raised"] = in.raised_frame;
-    f["in-place"] = in.in_place;
-    f["from-behind"] = in.from_behind;
-    f["grain"] = std::string(word_of(in.grain));
-    f["ground.kind"] = b.ground.kind;
-    f["ground.base"] = b.ground.base;
-    f["ground.glossy"] = b.ground.glossy;
-    f["ground.coats"] = static_cast<double>(b.ground_coats);
-    f["ground.film_least"] = hours(b.ground.film_least);
-    f["ground.film_safe"] = hours(b.ground.film_safe);
-    f["rest.hours"] = hours(b.rest);
-    f["seal"] = std::string(word_of(in.finish.seal));
-    f["lift"] = std::string(word_of(in.finish.lift));
-    f["keepers"] = static_cast<double>(in.keepers);
-    f["colour.coats"] = static_cast<double>(b.colour_coats);
-    f["colour.exterior"] = mask ? b.colour.exterior : true;
-    f["lightening"] = luminance(in.colour.colour) > luminance(ground_colour) + 0.2;
-    f["contrast"] = contrast(in.colour.colour, ground_colour);
-    f["outdoors"] = in.finish.outdoors;
-    f["clear.coats"] = static_cast<double>(b.clear_coats);
-    const std::string& below = mask && in.finish.clear_over ? b.colour.base : b.ground.base;
-    f["bases.cross"] = b.clear_coats > 0 && !below.empty() && b.clear.base != below;
-    return f;
+double hours(Minutes m) { return static_cast<double>(m.count()) / 60; }
+
+// The coat of a face that hides what lies below it.
+bool hides(const Trade& trade, const Layer& layer) {
+    const std::string kind = coat_of(trade, layer).kind;
+    return layer.kind == LayerKind::Coat && layer.on == On::Face && kind != "clear" && kind != "glaze" &&
+           kind != "filler" && layer.coat.coats > 0;
 }
 
-std::vector<std::pair<std::string, Argument>> arguments(const MethodInput& in, const BuildUp& b) {
-    return {{"material", in.material},
-            {"film", in.making.film.name},
-            {"tool", in.making.tool.name},
-            {"margin", in.making.margin},
-            {"tool_margin", in.making.tool.margin},
-            {"ground", b.ground.name},
-            {"colour", b.colour.name},
-            {"clear", b.clear.name},
-            {"rest", b.rest},
-            {"least", b.ground.film_least},
-            {"safe", b.ground.film_safe},
-            {"keepers", std::int64_t{in.keepers}},
-            {"contrast", std::get<double>(b.facts.at("contrast"))},
-            {"coats", std::int64_t{b.clear_coats}},
-            {"from", b.lift.from},
-            {"to", b.lift.to}};
+std::vector<ColourId> colours_in(const std::vector<Layer>& layers) {
+    std::vector<ColourId> colours;
+    for (const Layer& l : layers) {
+        if (l.kind == LayerKind::Lettering) colours.push_back(l.colour);
+    }
+    return colours;
 }
 
-Reason coats_detail(const Coat& coat, int coats, const char* id) {
-    return {id, {{"coat", coat.name}, {"coats", std::int64_t{coats}}}};
+// What lies below and over the lettering of a colour, bottom first.
+struct Around {
+    std::vector<Layer> below, over;
+};
+
+Around around(const MethodInput& in) {
+    const std::vector<Layer>& order = in.layers;
+    const auto own = std::find_if(order.begin(), order.end(),
+                                  [&](const Layer& l) { return l.kind == LayerKind::Lettering && l.colour == in.id; });
+    Around out;
+    out.below.assign(order.begin(), own);
+    if (own != order.end()) out.over.assign(own + 1, order.end());
+    return out;
 }
 
-void add_layers(const MethodInput& in, const Trade& trade, BuildUp& b) {
-    const bool mask = in.making.way == Way::PaintThrough;
-    const Material* bare = material_of(trade, in.material);
-    b.layers.push_back({LayerKind::Bare,
-                        {},
-                        {"layer.wood", {{"material", bare == nullptr ? in.material : bare->name}}},
-                        in.finish.sanded && in.grit > 0
-                            ? Reason{"layer.wood-sanded-to", {{"grit", std::int64_t{in.grit}}}}
-                        : in.finish.sanded ? Reason{"layer.wood-sanded", {}}
-                                           : Reason{"layer.wood-bare", {}},
-                        "",
-                        0,
-                        false,
-                        false});
-    const auto ground_layer = [&] {
-        if (b.ground_coats == 0) return;
-        b.layers.push_back({LayerKind::Ground,
-                            Joint::Ground,
-                            {"layer.ground", {{"colour", in.finish.ground->colour_name}}},
-                            coats_detail(b.ground, b.ground_coats, "layer.coats"),
-                            colour_or(in.finish.ground->colour, "#7a8288"),
-                            b.ground_coats,
-                            false,
-                            false});
-    };
-    // On the back of a clear blank the ground comes last: what is laid first is seen in front.
-    if (!in.from_behind) ground_layer();
-    const auto clear_layer = [&](LayerKind kind, Joint joint) {
-        b.layers.push_back({kind,
-                            joint,
-                            {"layer.clear", {}},
-                            coats_detail(b.clear, b.clear_coats, "layer.coats"),
-                            "#dbe4e4",
-                            b.clear_coats,
-                            false,
-                            false});
-    };
-    if (b.clear_coats > 0 && !in.finish.clear_over) clear_layer(LayerKind::ClearUnder, Joint::Clear);
-    b.layers.insert(b.layers.end(), in.earlier.begin(), in.earlier.end());
-    if (mask) {
-        b.layers.push_back({LayerKind::Film,
-                            Joint::Film,
-                            {"layer.mask", {}},
-                            {"layer.film", {{"film", in.making.film.name}}},
-                            "#b4bab4",
-                            0,
-                            false,
-                            true});
-        if (in.finish.seal != Seal::None) {
-            const bool by_ground = in.finish.seal == Seal::Ground;
-            b.layers.push_back(
-                {LayerKind::Seal,
-                 Joint::Seal,
-                 {"layer.seal", {}},
-                 {by_ground ? "layer.seal-ground" : "layer.seal-clear", {}},
-                 by_ground && in.finish.ground ? colour_or(in.finish.ground->colour, "#7a8288") : "#dbe4e4",
-                 1,
-                 true,
-                 false});
+bool any_of_kind(const std::vector<Layer>& layers, LayerKind kind) {
+    return std::any_of(layers.begin(), layers.end(), [&](const Layer& l) { return l.kind == kind; });
+}
+
+template <class Is>
+const Layer* last_that(const std::vector<Layer>& layers, const Is& is) {
+    const auto at = std::find_if(layers.rbegin(), layers.rend(), is);
+    return at == layers.rend() ? nullptr : &*at;
+}
+
+class Building {
+  public:
+    Building(const MethodInput& in, const Trade& trade) : in_(in), trade_(trade), around_(around(in)) {}
+
+    BuildUp build() {
+        resolve();
+        b_.facts = facts();
+        show();
+        judge();
+        say_sound();
+        return std::move(b_);
+    }
+
+  private:
+    [[nodiscard]] bool mask() const { return in_.making.way == Way::PaintThrough; }
+
+    void resolve() {
+        const auto on_face = [&](const Layer& l) { return l.on == On::Face && l.coat.coats > 0; };
+        const auto is_ground = [&](const Layer& l) { return hides(trade_, l); };
+        const auto clear = [&](const Layer& l) { return is_clear(trade_, l) && on_face(l); };
+        if (const Layer* ground = last_that(around_.below, is_ground)) {
+            b_.ground = coat_of(trade_, *ground);
+            b_.ground_coats = ground->coat.coats;
+            b_.ground_colour = colour_or(ground->coat.colour, unknown_coat);
         }
-        b.layers.push_back({LayerKind::Colour,
-                            Joint::Colour,
-                            {"layer.colour", {{"colour", in.colour.colour_name}}},
-                            coats_detail(b.colour, b.colour_coats, "layer.thin-coats"),
-                            colour_or(in.colour.colour, "#ffffff"),
-                            b.colour_coats,
-                            true,
-                            false});
-    } else {
-        b.layers.push_back({LayerKind::Film,
-                            Joint::Film,
-                            {"layer.decal", {{"colour", in.colour.colour_name}}},
-                            {"layer.film", {{"film", in.making.film.name}}},
-                            colour_or(in.colour.colour, "#ffffff"),
-                            0,
-                            true,
-                            false});
+        const Layer* over = last_that(around_.over, clear);
+        const Layer* under = last_that(around_.below, clear);
+        if (const Layer* last = over != nullptr ? over : under) {
+            b_.clear = coat_of(trade_, *last);
+            b_.clear_coats = last->coat.coats;
+        }
+        top_ = last_that(around_.below, [&](const Layer& l) { return is_coat(l) && on_face(l); });
+        if (top_ != nullptr) b_.top = coat_of(trade_, *top_);
+        if (mask()) {
+            b_.colour = coat_of(trade_, in_.colour.coat);
+            b_.colour_coats = std::max(1, in_.colour.coats);
+        }
+        b_.field = b_.ground_coats > 0 ? b_.ground : mask() ? b_.colour : coat_of(trade_, trade_.field_paint);
+        b_.sprayed = mask() && in_.making.tool.id == "spray";
+        const auto lift = std::find_if(trade_.lifts.begin(), trade_.lifts.end(),
+                                       [&](const LiftWindow& l) { return l.id == in_.finish.lift; });
+        b_.lift = lift != trade_.lifts.end() ? *lift : LiftWindow{Lift::Soft, Minutes(15), Minutes(60)};
+        if (top_ != nullptr) {
+            b_.rest = in_.finish.rest_hours   ? Minutes(*in_.finish.rest_hours * 60)
+                      : in_.finish.safe_waits ? b_.top.film_safe
+                                              : b_.top.film_least;
+        }
     }
-    if (in.from_behind) ground_layer();
-    if (b.clear_coats > 0 && in.finish.clear_over) clear_layer(LayerKind::Clear, Joint::Clear);
-}
 
-void say_sound(const MethodInput& in, BuildUp& b) {
-    const auto troubled = [&](Joint joint) {
-        return std::any_of(b.findings.begin(), b.findings.end(),
-                           [&](const Finding& f) { return f.joint == joint && f.mark != Mark::None; });
-    };
-    const auto args = arguments(in, b);
-    for (const Layer& layer : b.layers) {
-        if (!layer.joint || troubled(*layer.joint)) continue;
-        std::string id = std::string("sound.") + word_of(*layer.joint);
-        if (layer.joint == Joint::Film && b.ground_coats == 0) id = "sound.film-bare";
-        if (layer.joint == Joint::Seal && in.finish.seal == Seal::Clear) id = "sound.seal-clear";
-        if (layer.joint == Joint::Clear && in.making.way == Way::Decal) id = "sound.clear-decal";
-        b.sound.push_back({id, args});
-        b.sound_joints.push_back(*layer.joint);
+    [[nodiscard]] Facts facts() const {
+        const Material* material = material_of(trade_, in_.material);
+        const Material* seen = material_of(trade_, in_.bare);
+        const std::string bare = seen == nullptr ? unknown_bare : seen->colour;
+        const std::string below = !in_.under.empty() ? in_.under : !b_.ground_colour.empty() ? b_.ground_colour : bare;
+        Facts f;
+        f["way"] = std::string(mask() ? "paint-through" : "decal");
+        f["film.kind"] = in_.making.film.kind;
+        f["film.known"] = in_.making.film.known;
+        f["tool"] = in_.making.tool.id;
+        f["tool.known"] = in_.making.tool.known;
+        f["margin.in"] = in_.making.margin.in_inches();
+        f["tool.margin.in"] = in_.making.tool.margin.in_inches();
+        f["mask.spans"] = in_.spans_face;
+        f["material"] = in_.material;
+        f["material.known"] = material != nullptr;
+        f["surface"] = std::string(word_of(in_.surface));
+        f["already"] = std::string(word_of(in_.already));
+        f["already.hours"] = static_cast<double>(in_.already_hours);
+        f["frame.raised"] = in_.raised_frame;
+        f["in-place"] = in_.in_place;
+        f["from-behind"] = in_.from_behind;
+        f["grain"] = std::string(word_of(in_.grain));
+        f["place"] = std::string(word_of(in_.finish.place));
+        f["outdoors"] = is_outdoors(in_.finish.place);
+        f["seal"] = std::string(word_of(in_.finish.seal));
+        f["lift"] = std::string(word_of(in_.finish.lift));
+        f["keepers"] = static_cast<double>(in_.keepers);
+        f["seams"] = static_cast<double>(in_.seams);
+        f["thin"] = static_cast<double>(in_.thin);
+        f["earlier.any"] = !in_.earlier.empty();
+        f["material.slick"] = in_.material == "acrylic" || in_.material == "foam" || in_.material == "canvas";
+        f["contrast"] = contrast(in_.colour.colour, below);
+        f["lightening"] = luminance(in_.colour.colour) > luminance(below) + 0.2;
+        f["colour.coats"] = static_cast<double>(b_.colour_coats);
+        f["colour.exterior"] = mask() ? b_.colour.exterior : true;
+        f["colour.base"] = b_.colour.base;
+        f["earlier.decal"] = std::any_of(in_.earlier.begin(), in_.earlier.end(), [](const auto& colour) {
+            return std::any_of(colour.second.begin(), colour.second.end(),
+                               [](const ShownLayer& l) { return l.kind == ShownKind::Film; });
+        });
+        constexpr double light = 0.4;
+        f["ground.light"] = b_.ground.kind == "paint" && luminance(b_.ground_colour) > light;
+        f["ground.hides"] = b_.ground.kind != "paint" || in_.already != Already::Bare ||
+                            b_.ground_coats >= coats_to_hide(bare, b_.ground_colour);
+        add_coats(f);
+        add_handling(f);
+        return f;
     }
-}
+
+    void add_coats(Facts& f) const {
+        f["ground.kind"] = b_.ground.kind;
+        f["ground.base"] = b_.ground.base;
+        f["ground.glossy"] = b_.ground.glossy;
+        f["ground.coats"] = static_cast<double>(b_.ground_coats);
+        f["top.kind"] = top_ == nullptr                     ? std::string("bare")
+                        : top_->kind == LayerKind::DryBrush ? std::string("dry-brush")
+                                                            : b_.top.kind;
+        f["top.base"] = b_.top.base;
+        f["top.glossy"] = b_.top.glossy;
+        f["top.how"] = std::string(top_ == nullptr ? "" : word_of(top_->how));
+        f["top.film_least"] = hours(b_.top.film_least);
+        f["top.film_safe"] = hours(b_.top.film_safe);
+        f["rest.hours"] = hours(b_.rest);
+        f["clear.coats"] = static_cast<double>(b_.clear_coats);
+        f["clear.base"] = b_.clear.base;
+        const bool over = std::any_of(around_.over.begin(), around_.over.end(),
+                                      [&](const Layer& l) { return is_clear(trade_, l) && l.coat.coats > 0; });
+        f["clear.over"] = over;
+        const std::string& below = mask() && over ? b_.colour.base : b_.ground.base;
+        f["bases.cross"] = b_.clear_coats > 0 && !below.empty() && b_.clear.base != below;
+        int coats = 0;
+        for (const Layer& l : around_.below) coats += is_coat(l) && l.on == On::Face ? l.coat.coats : 0;
+        f["below.all-coats"] = static_cast<double>(coats);
+        const auto has = [&](const char* kind) {
+            return std::any_of(around_.below.begin(), around_.below.end(), [&](const Layer& l) {
+                return is_coat(l) && l.on == On::Face && coat_of(trade_, l).kind == kind;
+            });
+        };
+        f["primed"] = has("primer");
+        f["stained"] = has("stain");
+        f["edges.coated"] = in_.coated_edges || std::any_of(in_.layers.begin(), in_.layers.end(), [](const Layer& l) {
+                                return is_coat(l) && l.on == On::Edges;
+                            });
+        f["back.coated"] = std::any_of(in_.layers.begin(), in_.layers.end(),
+                                       [](const Layer& l) { return is_coat(l) && l.on == On::Back; });
+    }
+
+    void add_handling(Facts& f) const {
+        f["sanded"] = any_of_kind(around_.below, LayerKind::Sand);
+        f["wiped"] = any_of_kind(around_.below, LayerKind::Wipe);
+        f["tried"] = any_of_kind(around_.below, LayerKind::Trial);
+        f["dry-brushed"] = any_of_kind(around_.below, LayerKind::DryBrush);
+        f["chalked"] = any_of_kind(around_.over, LayerKind::Chalk);
+        const bool worn_over = any_of_kind(around_.over, LayerKind::Distress);
+        f["distressed"] = std::string(worn_over                                         ? "after"
+                                      : any_of_kind(around_.below, LayerKind::Distress) ? "before"
+                                                                                        : "no");
+        f["hardware"] = std::string(any_of_kind(around_.below, LayerKind::Hardware)  ? "before"
+                                    : any_of_kind(around_.over, LayerKind::Hardware) ? "after"
+                                                                                     : "no");
+        // The top coat is scuffed by sanding that follows it.
+        bool scuffed = false;
+        for (const Layer& l : around_.below) {
+            if (is_coat(l) && l.on == On::Face) scuffed = false;
+            if (l.kind == LayerKind::Sand) scuffed = true;
+        }
+        f["top.scuffed"] = scuffed;
+    }
+
+    [[nodiscard]] std::vector<std::pair<std::string, Argument>> arguments() const {
+        return {{"material", in_.material},
+                {"film", in_.making.film.name},
+                {"tool", in_.making.tool.name},
+                {"margin", in_.making.margin},
+                {"tool_margin", in_.making.tool.margin},
+                {"ground", b_.ground.name},
+                {"top", b_.top.name},
+                {"colour", b_.colour.name},
+                {"clear", b_.clear.name},
+                {"rest", b_.rest},
+                {"least", b_.top.film_least},
+                {"safe", b_.top.film_safe},
+                {"keepers", std::int64_t{in_.keepers}},
+                {"contrast", std::get<double>(b_.facts.at("contrast"))},
+                {"coats", std::int64_t{b_.clear_coats}},
+                {"from", b_.lift.from},
+                {"to", b_.lift.to}};
+    }
+
+    // ---- what is seen in the cut
+
+    void show() {
+        const Material* bare = material_of(trade_, in_.material);
+        b_.layers.push_back({ShownKind::Bare,
+                             {},
+                             {"layer.wood", {{"material", bare == nullptr ? in_.material : bare->name}}},
+                             {"layer.wood-bare", {}},
+                             {},
+                             0,
+                             false,
+                             false,
+                             {},
+                             On::Face,
+                             {}});
+        bool lettered = false;
+        bool coated = false;
+        for (const Layer& layer : in_order(in_.layers, colours_in(in_.layers), in_.from_behind, trade_)) {
+            if (layer.kind == LayerKind::Lettering) {
+                if (layer.colour == in_.id) {
+                    show_lettering(layer);
+                    lettered = true;
+                } else if (const auto at = in_.earlier.find(layer.colour); at != in_.earlier.end()) {
+                    b_.layers.insert(b_.layers.end(), at->second.begin(), at->second.end());
+                }
+                continue;
+            }
+            if (is_coat(layer) && layer.coat.coats <= 0) continue;
+            ShownLayer shown = shown_as(layer, lettered);
+            if (is_coat(layer) && layer.on == On::Face) {
+                shown.joint = coated || lettered || shown.kind == ShownKind::ClearUnder ? Joint::Pair : Joint::Ground;
+                if (is_clear(trade_, layer)) shown.joint = Joint::Clear;
+                coated = true;
+            }
+            b_.layers.push_back(std::move(shown));
+        }
+        // On the back of a clear blank the ground comes last; it is the ground all the same.
+        if (in_.from_behind) {
+            for (ShownLayer& l : b_.layers) {
+                if (l.kind == ShownKind::Ground) l.joint = Joint::Ground;
+            }
+        }
+    }
+
+    [[nodiscard]] ShownLayer shown_as(const Layer& layer, bool lettered) const {
+        ShownLayer s;
+        s.of = layer.id;
+        s.on = layer.on;
+        const std::int64_t grit = layer.grit > 0 ? layer.grit : in_.grit > 0 ? in_.grit : usual_grit;
+        switch (layer.kind) {
+            case LayerKind::Wipe:
+                s.kind = ShownKind::Wiped;
+                s.name = {"layer.wiped", {}};
+                s.detail = {"layer.wiped-how", {}};
+                return s;
+            case LayerKind::Sand:
+                s.kind = ShownKind::Sanded;
+                s.name = {"layer.sanded", {}};
+                s.detail = {"layer.wood-sanded-to", {{"grit", grit}}};
+                return s;
+            case LayerKind::Distress:
+                s.kind = ShownKind::Distressed;
+                s.name = {"layer.distressed", {}};
+                s.detail = {"layer.distressed-how", {{"grit", grit}}};
+                return s;
+            case LayerKind::Chalk:
+                s.kind = ShownKind::Chalked;
+                s.name = {"layer.chalked", {}};
+                s.detail = {"layer.chalked-how", {}};
+                return s;
+            case LayerKind::Hardware:
+                s.kind = ShownKind::Hardware;
+                s.name = {"layer.hardware", {}};
+                s.detail = {"layer.hardware-how", {}};
+                return s;
+            case LayerKind::Trial:
+                s.kind = ShownKind::Tried;
+                s.name = {"layer.tried", {}};
+                s.detail = {"layer.tried-how", {}};
+                return s;
+            default:
+                break;
+        }
+        const Coat coat = coat_of(trade_, layer);
+        s.coats = layer.coat.coats;
+        s.colour = colour_or(layer.coat.colour, coat.kind == "clear" ? clear_sheen : unknown_coat);
+        const std::string what = layer.kind == LayerKind::DryBrush ? "dry-brush" : coat.kind;
+        s.kind = what == "dry-brush" ? ShownKind::DryBrush
+                 : what == "clear"   ? (lettered ? ShownKind::Clear : ShownKind::ClearUnder)
+                 : what == "stain"   ? ShownKind::Stain
+                 : what == "filler"  ? ShownKind::Filler
+                 : what == "primer"  ? ShownKind::Primer
+                 : what == "glaze"   ? ShownKind::Glaze
+                                     : ShownKind::Ground;
+        const std::string named = s.kind == ShownKind::Ground       ? "ground"
+                                  : s.kind == ShownKind::ClearUnder ? "clear"
+                                                                    : std::string(word_of(s.kind));
+        s.name = {"layer." + named, {{"colour", layer.coat.colour_name}}};
+        s.detail = {
+            layer.wiped_after > 0 ? "layer.coats-wiped" : "layer.coats",
+            {{"coat", coat.name}, {"coats", std::int64_t{layer.coat.coats}}, {"after", Minutes(layer.wiped_after)}}};
+        if (layer.on != On::Face)
+            s.name = {layer.on == On::Edges ? "layer.on-edges" : "layer.on-back",
+                      {{"layer", std::vector<Reason>{s.name}}}};
+        return s;
+    }
+
+    void show_lettering(const Layer& layer) {
+        const auto add = [&](ShownKind kind, Joint joint, Reason name, Reason detail, std::string colour, int coats,
+                             bool in_openings, bool lifted) {
+            b_.layers.push_back({kind,
+                                 joint,
+                                 std::move(name),
+                                 std::move(detail),
+                                 std::move(colour),
+                                 coats,
+                                 in_openings,
+                                 lifted,
+                                 layer.id,
+                                 On::Face,
+                                 {}});
+        };
+        const Reason film{"layer.film", {{"film", in_.making.film.name}}};
+        own_film_ = b_.layers.size();
+        b_.own = layer.id;
+        if (!mask()) {
+            add(ShownKind::Film, Joint::Film, {"layer.decal", {{"colour", in_.colour.colour_name}}}, film,
+                colour_or(in_.colour.colour, "#ffffff"), 0, true, false);
+            return;
+        }
+        add(ShownKind::Film, Joint::Film, {"layer.mask", {}}, film, "#b4bab4", 0, false, true);
+        if (in_.finish.seal != Seal::None) {
+            const bool by_ground = in_.finish.seal == Seal::Ground;
+            add(ShownKind::Seal, Joint::Seal, {"layer.seal", {}},
+                {by_ground ? "layer.seal-ground" : "layer.seal-clear", {}},
+                by_ground ? colour_or(b_.ground_colour, clear_sheen) : clear_sheen, 1, true, false);
+        }
+        add(ShownKind::Colour, Joint::Colour, {"layer.colour", {{"colour", in_.colour.colour_name}}},
+            {"layer.thin-coats", {{"coat", b_.colour.name}, {"coats", std::int64_t{b_.colour_coats}}}},
+            colour_or(in_.colour.colour, "#ffffff"), b_.colour_coats, true, false);
+    }
+
+    // ---- judging
+
+    // The layer at whose lower side something of that joint shows.
+    [[nodiscard]] std::size_t place_of(Joint joint) const {
+        const auto last = [&](const auto& is, std::size_t otherwise) {
+            for (std::size_t i = b_.layers.size(); i-- > 0;) {
+                if (is(b_.layers[i])) return i;
+            }
+            return otherwise;
+        };
+        const auto own = [&](Joint wanted) {
+            for (std::size_t i = own_film_; i < b_.layers.size() && i < own_film_ + 3; ++i) {
+                if (b_.layers[i].joint == wanted) return i;
+            }
+            return std::min(own_film_, b_.layers.size() - 1);
+        };
+        switch (joint) {
+            case Joint::Ground: {
+                const auto at = std::find_if(b_.layers.begin(), b_.layers.end(),
+                                             [](const ShownLayer& l) { return l.joint == Joint::Ground; });
+                return at == b_.layers.end() ? 0 : static_cast<std::size_t>(at - b_.layers.begin());
+            }
+            case Joint::Clear:
+                return last([](const ShownLayer& l) { return l.joint == Joint::Clear; }, b_.layers.size() - 1);
+            case Joint::Lift:
+                return own(Joint::Colour);
+            default:
+                return own(joint);
+        }
+    }
+
+    void judge() {
+        const auto args = arguments();
+        for (const Rule& rule : trade_.rules) {
+            if (rule.joint == Joint::Pair || !fires(rule.when, b_.facts)) continue;
+            b_.findings.push_back({rule.id,
+                                   rule.mark,
+                                   rule.joint,
+                                   rule.basis,
+                                   {"rule." + rule.id, args},
+                                   {"remedy." + rule.id, args},
+                                   place_of(rule.joint),
+                                   rule.fixes});
+        }
+        judge_pairs();
+        for (std::size_t i = 0; i < b_.layers.size(); ++i) note_unknown(i);
+        for (Finding& f : b_.findings) {
+            const auto at = std::find_if(in_.overruled.begin(), in_.overruled.end(),
+                                         [&](const Overruled& o) { return o.rule == f.rule; });
+            if (at == in_.overruled.end() || f.mark == Mark::None) continue;
+            f.overruled = at->note;
+            f.mark = Mark::None;
+            f.fixes.clear();
+        }
+        std::stable_sort(b_.findings.begin(), b_.findings.end(),
+                         [](const Finding& a, const Finding& c) { return a.mark > c.mark; });
+    }
+
+    // What a shown layer is made of; nothing where it is no substance that another can lie on.
+    [[nodiscard]] std::optional<Coat> substance(const ShownLayer& l) const {
+        if (l.on != On::Face) return std::nullopt;
+        switch (l.kind) {
+            case ShownKind::Wiped:
+            case ShownKind::Sanded:
+            case ShownKind::Hardware:
+            case ShownKind::Seal:
+            case ShownKind::Tried:
+                return std::nullopt;
+            case ShownKind::Bare:
+                return Coat{"", in_.material, "bare", "", {}, {}, {}, {}, {}, false, false, true};
+            case ShownKind::Film: {
+                Coat film;
+                film.name = in_.making.film.name;
+                film.kind = l.lifted ? "mask" : "decal";
+                return film;
+            }
+            case ShownKind::Distressed:
+            case ShownKind::Chalked: {
+                Coat handled;
+                handled.kind = word_of(l.kind);
+                return handled;
+            }
+            case ShownKind::Colour:
+                return l.of == b_.own ? b_.colour : Coat{"", "", "paint", "", {}, {}, {}, {}, {}, false, false, true};
+            default:
+                break;
+        }
+        const auto at =
+            std::find_if(in_.layers.begin(), in_.layers.end(), [&](const Layer& m) { return m.id == l.of; });
+        if (at == in_.layers.end()) return std::nullopt;
+        Coat coat = coat_of(trade_, *at);
+        if (l.kind == ShownKind::DryBrush) coat.kind = "dry-brush";
+        return coat;
+    }
+
+    void judge_pairs() {
+        std::optional<std::size_t> below;
+        Coat lower;
+        bool sanded = false;
+        bool wiped = false;
+        for (std::size_t i = 0; i < b_.layers.size(); ++i) {
+            const ShownLayer& layer = b_.layers[i];
+            if (layer.kind == ShownKind::Sanded) sanded = true;
+            if (layer.kind == ShownKind::Wiped) wiped = true;
+            // A mask is gone when the next layer comes.
+            if (below && b_.layers[*below].lifted && i > own_film_) {
+                lower = b_.top;
+                if (top_ == nullptr) lower.kind = "bare";
+                below = own_film_;
+            }
+            const std::optional<Coat> upper = substance(layer);
+            if (!upper) continue;
+            if (below) judge_pair(lower, *upper, i, sanded, wiped);
+            if (layer.kind == ShownKind::Distressed || layer.kind == ShownKind::Chalked) continue;
+            below = i;
+            lower = *upper;
+            sanded = wiped = false;
+        }
+    }
+
+    void judge_pair(const Coat& lower, const Coat& upper, std::size_t at, bool sanded, bool wiped) {
+        Facts f = b_.facts;
+        const ShownLayer& layer = b_.layers[at];
+        f["below.kind"] = lower.kind;
+        f["below.base"] = lower.base;
+        f["below.glossy"] = lower.glossy;
+        f["above.kind"] = upper.kind;
+        f["above.base"] = upper.base;
+        f["above.coats"] = static_cast<double>(layer.coats);
+        f["between.sanded"] = sanded;
+        f["between.wiped"] = wiped;
+        f["above.lettering"] = layer.in_openings || layer.lifted;
+        const auto maker =
+            std::find_if(in_.layers.begin(), in_.layers.end(), [&](const Layer& m) { return m.id == layer.of; });
+        if (maker != in_.layers.end()) {
+            f["above.how"] = std::string(word_of(maker->how));
+            f["above.wiped"] = maker->wiped_after > 0;
+        }
+        auto args = arguments();
+        args.emplace_back("below", lower.name);
+        args.emplace_back("above", upper.name);
+        for (const Rule& rule : trade_.rules) {
+            if (rule.joint != Joint::Pair || !fires(rule.when, f)) continue;
+            b_.findings.push_back({rule.id,
+                                   rule.mark,
+                                   rule.joint,
+                                   rule.basis,
+                                   {"rule." + rule.id, args},
+                                   {"remedy." + rule.id, args},
+                                   at,
+                                   rule.fixes});
+        }
+        pairs_.emplace_back(at, std::pair(lower.name, upper.name));
+    }
+
+    // A coat that only the job names is kept, and said.
+    void note_unknown(std::size_t at) {
+        const ShownLayer& layer = b_.layers[at];
+        const std::optional<Coat> coat = substance(layer);
+        if (!coat || coat->known) return;
+        if (layer.kind == ShownKind::Colour && layer.of != b_.own) return;
+        b_.findings.push_back({"coat-unknown",
+                               Mark::Look,
+                               layer.joint.value_or(Joint::Ground),
+                               "from memory",
+                               {"rule.coat-unknown", {{"coat", coat->name}, {"wait", trade_.unknown_coat}}},
+                               {"remedy.coat-unknown", {}},
+                               at,
+                               {}});
+    }
+
+    void say_sound() {
+        const auto args = arguments();
+        for (std::size_t i = 0; i < b_.layers.size(); ++i) {
+            ShownLayer& layer = b_.layers[i];
+            if (!layer.joint) continue;
+            const bool troubled = std::any_of(b_.findings.begin(), b_.findings.end(),
+                                              [&](const Finding& f) { return f.at == i && f.mark != Mark::None; });
+            if (troubled) {
+                layer.sound.reset();
+                continue;
+            }
+            if (layer.sound) continue;  // of an earlier colour: judged with that one
+            std::string id = std::string("sound.") + word_of(*layer.joint);
+            if (layer.joint == Joint::Film && top_ == nullptr) id = "sound.film-bare";
+            if (layer.joint == Joint::Seal && in_.finish.seal == Seal::Clear) id = "sound.seal-clear";
+            if (layer.joint == Joint::Clear && !mask()) id = "sound.clear-decal";
+            if (layer.joint == Joint::Clear && layer.kind == ShownKind::ClearUnder) id = "sound.clear-under";
+            if (layer.joint == Joint::Ground && !std::get<bool>(b_.facts.at("sanded"))) id = "sound.ground-as-it-is";
+            auto said = args;
+            const auto pair = std::find_if(pairs_.begin(), pairs_.end(), [&](const auto& p) { return p.first == i; });
+            if (layer.joint == Joint::Pair && pair != pairs_.end()) {
+                said.emplace_back("below", pair->second.first);
+                said.emplace_back("above", pair->second.second);
+            }
+            layer.sound = Reason{id, said};
+        }
+    }
+
+    const MethodInput& in_;
+    const Trade& trade_;
+    const Around around_;
+    BuildUp b_;
+    const Layer* top_ = nullptr;  // the coat that the lettering lies on
+    std::size_t own_film_ = 0;    // of the colour at hand, in what is shown
+    std::vector<std::pair<std::size_t, std::pair<std::string, std::string>>>
+        pairs_;  // what each layer lies on, by name
+};
 
 }  // namespace
 
@@ -192,63 +595,19 @@ Mark BuildUp::worst() const {
     return worst;
 }
 
-BuildUp build_up(const MethodInput& in, const Trade& trade) {
-    BuildUp b;
-    const bool mask = in.making.way == Way::PaintThrough;
-    if (in.finish.ground && in.finish.ground->coats > 0) {
-        b.ground = coat_of(trade, in.finish.ground->coat);
-        b.ground_coats = in.finish.ground->coats;
-    }
-    if (mask) {
-        b.colour = coat_of(trade, in.colour.coat);
-        b.colour_coats = std::max(1, in.colour.coats);
-    }
-    if (in.finish.clear && in.finish.clear->coats > 0) {
-        b.clear = coat_of(trade, in.finish.clear->coat);
-        b.clear_coats = in.finish.clear->coats;
-    }
-    b.field = b.ground_coats > 0 ? b.ground : mask ? b.colour : coat_of(trade, trade.field_paint);
-    b.sprayed = mask && in.making.tool.id == "spray";
-    const auto lift = std::find_if(trade.lifts.begin(), trade.lifts.end(),
-                                   [&](const LiftWindow& l) { return l.id == in.finish.lift; });
-    b.lift = lift != trade.lifts.end() ? *lift : LiftWindow{Lift::Soft, Minutes(15), Minutes(60)};
-    if (b.ground_coats > 0) {
-        b.rest = in.finish.rest_hours   ? Minutes(*in.finish.rest_hours * 60)
-                 : in.finish.safe_waits ? b.ground.film_safe
-                                        : b.ground.film_least;
-    }
-    b.facts = facts_of(in, b, trade);
-    const auto args = arguments(in, b);
-    for (const Rule& rule : trade.rules) {
-        if (!fires(rule, b.facts)) continue;
-        b.findings.push_back(
-            {rule.id, rule.mark, rule.joint, rule.basis, {"rule." + rule.id, args}, {"remedy." + rule.id, args}});
-    }
-    for (const Coat* coat : {&b.ground, &b.colour, &b.clear}) {
-        if (coat->known) continue;
-        b.findings.push_back({"coat-unknown",
-                              Mark::Look,
-                              coat == &b.clear    ? Joint::Clear
-                              : coat == &b.colour ? Joint::Colour
-                                                  : Joint::Ground,
-                              "from memory",
-                              {"rule.coat-unknown", {{"coat", coat->name}, {"wait", trade.unknown_coat}}},
-                              {"remedy.coat-unknown", {}}});
-    }
-    std::stable_sort(b.findings.begin(), b.findings.end(),
-                     [](const Finding& a, const Finding& c) { return a.mark > c.mark; });
-    add_layers(in, trade, b);
-    say_sound(in, b);
-    return b;
-}
+BuildUp build_up(const MethodInput& in, const Trade& trade) { return Building(in, trade).build(); }
 
-std::vector<Layer> left_on_face(const BuildUp& build_up) {
-    std::vector<Layer> left;
-    for (const Layer& layer : build_up.layers) {
-        const bool of_colour = layer.kind == LayerKind::Film || layer.kind == LayerKind::Colour;
-        if (of_colour && !layer.lifted) left.push_back(layer);
+std::vector<ShownLayer> left_on_face(const BuildUp& build_up) {
+    std::vector<ShownLayer> left;
+    for (const ShownLayer& layer : build_up.layers) {
+        if (layer.of == build_up.own && !layer.lifted && layer.kind != ShownKind::Seal) left.push_back(layer);
     }
     return left;
+}
+
+std::string ground_of(const std::vector<Layer>& layers, const Trade& trade) {
+    const auto at = std::find_if(layers.rbegin(), layers.rend(), [&](const Layer& l) { return hides(trade, l); });
+    return at == layers.rend() ? std::string() : at->coat.colour;
 }
 
 std::string seen_under(const Blank& blank, const Lettering& lettering, const ColourId& colour,

@@ -1,64 +1,92 @@
 // method/build_up.h
 //
 // The build-up: every layer from the bare blank to the last coat, and what the rules of the trade say about each joint
-// between two of them. Layers follow from what the maker chose; rules are data (assets/trade/rules.json) judged against
-// named facts of the job, so that a maker can read why each one fired, and what it rests on.
+// between two of them. Layers are the maker's (method/layers.h), with what a colour brings of its own put in its place;
+// rules are data (assets/trade/rules.json) judged against named facts of the job, and of each two layers that touch, so
+// that a maker can read why each one fired, and what it rests on.
 #pragma once
 
 #include <array>
 #include <functional>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
 
 #include "blank/blank.h"
 #include "loads/loads.h"
+#include "method/layers.h"
 #include "method/trade.h"
 
 namespace skarvel {
 
-/// A paint, stain or clear as the maker means to use it.
-/// How a face is finished around its lettering.
 /// What closes the edges of a mask before paint: where makers differ.
 enum class Seal { Ground, Clear, None };
 constexpr auto words_of(Seal) { return std::array{"ground", "clear", "none"}; }
 
+/// How a face is finished around its lettering, beside its layers.
 struct Finish {
-    bool sanded = true;
-    std::optional<CoatChoice> ground;
     Seal seal = Seal::Ground;
     Lift lift = Lift::Soft;
-    std::optional<CoatChoice> clear;
-    bool clear_over = true;  ///< over all, or under the lettering
-    bool outdoors = true;
-    bool safe_waits = false;        ///< plan with the safe wait before film, not the least
-    std::optional<int> rest_hours;  ///< the maker's own wait before film
+    Place place = Place::Porch;
+    bool safe_waits = false;          ///< plan with the safe wait before film, not the least
+    std::optional<int> rest_hours{};  ///< the maker's own wait before film
+    std::vector<LayerId> left_out{};  ///< what the maker took out of what was suggested
     friend bool operator==(const Finish&, const Finish&) = default;
 };
 
-enum class LayerKind { Bare, Ground, ClearUnder, Film, Seal, Colour, Clear };
-constexpr auto words_of(LayerKind) {
-    return std::array{"wood", "ground", "clear-under", "film", "seal", "colour", "clear"};
+/// What is seen of a layer in a cut through the finished sign.
+enum class ShownKind {
+    Bare,
+    Wiped,
+    Sanded,
+    Filler,
+    Primer,
+    Stain,
+    Ground,
+    ClearUnder,
+    Film,
+    Seal,
+    Colour,
+    Glaze,
+    DryBrush,
+    Distressed,
+    Clear,
+    Chalked,
+    Hardware,
+    Tried
+};
+constexpr auto words_of(ShownKind) {
+    return std::array{"wood",      "wiped",       "sanded", "filler",  "primer",   "stain",
+                      "ground",    "clear-under", "film",   "seal",    "colour",   "glaze",
+                      "dry-brush", "distressed",  "clear",  "chalked", "hardware", "tried"};
 }
 
-struct Layer {
-    LayerKind kind = LayerKind::Bare;
-    std::optional<Joint> joint;  ///< with what lies below it
+struct ShownLayer {
+    ShownKind kind = ShownKind::Bare;
+    std::optional<Joint> joint{};  ///< with what lies below it
     Reason name, detail;
-    std::string colour;  ///< "#rrggbb", empty for wood
+    std::string colour{};  ///< "#rrggbb", empty for wood
     int coats = 0;
     bool in_openings = false;  ///< lies only where the ink is
     bool lifted = false;       ///< a mask: not there in the end
-    friend bool operator==(const Layer&, const Layer&) = default;
+    LayerId of{};              ///< the maker's layer that it is; of a colour's own, its lettering
+    On on = On::Face;
+    std::optional<Reason> sound{};  ///< where nothing asks to look or stop at its joint
+    friend bool operator==(const ShownLayer&, const ShownLayer&) = default;
 };
 
 struct MethodInput {
     MakingPlan making;
     Finish finish;
+    std::vector<Layer> layers;  ///< of the face, in order, with the lettering of this colour and of those before it
+    ColourId id;
     CoatChoice colour;  ///< the paint; for a decal only its colour counts
     std::string material;
     Surface surface = Surface::OpenGrain;
     int keepers = 0;
+    int seams = 0;  ///< between its sections
+    int thin = 0;   ///< places that are thinner than can be trusted
     bool spans_face = false;
     Already already = Already::Bare;
     int already_hours = 0;
@@ -66,10 +94,12 @@ struct MethodInput {
     bool in_place = false;      ///< worked upright where it is
     bool from_behind = false;   ///< clear, and lettered on its back
     Grain grain = Grain::Length;
-    int grit = 0;                  ///< of the paper it was sanded with; 0 when not said
-    std::string bare{};            ///< the material that shows where nothing is painted
-    std::string under{};           ///< colour that the lettering is seen against, where it is not the ground or bare
-    std::vector<Layer> earlier{};  ///< what colours of this face that come before leave on it
+    int grit = 0;         ///< of the paper it was sanded with; 0 when not said
+    std::string bare{};   ///< the material that shows where nothing is painted
+    std::string under{};  ///< colour that the lettering is seen against, where it is not the ground or bare
+    std::vector<Overruled> overruled{};                     ///< by the job, then by the shop
+    bool coated_edges = true;                               ///< coats go round its edges
+    std::map<ColourId, std::vector<ShownLayer>> earlier{};  ///< what colours of this face that come before leave on it
     friend bool operator==(const MethodInput&, const MethodInput&) = default;
 };
 
@@ -80,18 +110,22 @@ struct Finding {
     std::string basis;
     Reason why;
     Reason remedy;
+    std::size_t at = 0;                      ///< the layer at whose lower side it shows
+    std::vector<Fix> fixes{};                ///< what can be done at once
+    std::optional<std::string> overruled{};  ///< by the maker, with that note: it was marked, and is no longer
     friend bool operator==(const Finding&, const Finding&) = default;
 };
 
 struct BuildUp {
-    std::vector<Layer> layers;  ///< from the wood upwards
-    std::vector<Finding> findings;
-    std::vector<Reason> sound;  ///< one per joint without a finding that asks to look or stop
-    std::vector<Joint> sound_joints;
-    Coat ground, colour, clear;  ///< resolved; kind none where there is none
-    Coat field;                  ///< what painted bands and borders are painted with
-    bool sprayed = false;        ///< the colour comes from a can
+    std::vector<ShownLayer> layers;  ///< in the order in which they are laid; from the bare surface upwards
+    std::vector<Finding> findings;   ///< the gravest first
+    Coat ground, colour, clear;      ///< resolved; kind none where there is none
+    Coat top;                        ///< what the lettering lies on
+    Coat field;                      ///< what painted bands and borders are painted with
+    bool sprayed = false;            ///< the colour comes from a can
     int ground_coats = 0, colour_coats = 0, clear_coats = 0;
+    std::string ground_colour{};  ///< "#rrggbb" of what the lettering is painted on; empty where it is bare
+    LayerId own{};                ///< the lettering at hand among the layers
     LiftWindow lift;
     Minutes rest{0};  ///< before film goes on
     Facts facts;      ///< what the rules were judged on
@@ -102,7 +136,11 @@ struct BuildUp {
 BuildUp build_up(const MethodInput& input, const Trade& trade);
 
 /// What lies on the face after a colour, for those that come after it: films and paints up to its own, not its mask.
-std::vector<Layer> left_on_face(const BuildUp& build_up);
+std::vector<ShownLayer> left_on_face(const BuildUp& build_up);
+
+/// What a face looks like where nothing is lettered: the colour of its topmost coat that hides, "#rrggbb"; empty for
+/// the bare material, and for clear sheet.
+std::string ground_of(const std::vector<Layer>& layers, const Trade& trade);
 
 /// The colour that ink in `colour` is seen against: that of a rim behind it, of a painted field, or else empty: the
 /// ground, or what the blank is made of. `colour_of`: what a colour of the face looks like, "#rrggbb".

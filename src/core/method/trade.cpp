@@ -61,6 +61,11 @@ HandsOn read_hands_on(const Json& row) {
     h.lift = row.at("lift_min");
     h.load = row.at("load_min");
     h.frame_piece = row.at("frame_piece_min");
+    h.wipe = row.at("wipe_min");
+    h.chalk = row.at("chalk_min");
+    h.hardware = row.at("hardware_min");
+    h.trial = row.at("trial_min");
+    h.dry_brush_per_sqft = row.at("dry_brush_min_per_sqft");
     h.proof = row.at("proof_min");
     h.final = row.at("final_min");
     return h;
@@ -150,6 +155,21 @@ Mark mark_of(const std::string& mark) {
     throw std::runtime_error("mark " + mark);
 }
 
+RiskModel read_risk_model(const Json& row) {
+    RiskModel model{row.at("base"), row.at("basis"), {}};
+    for (const Json& f : row.at("factors")) {
+        WeighedFactor factor{f.at("id"), {}, f.at("weight")};
+        for (const auto& [fact, value] : f.at("when").items()) factor.when.push_back(read_condition(fact, value));
+        model.factors.push_back(std::move(factor));
+    }
+    return model;
+}
+
+RiskTable read_risk(const Json& row) {
+    return {row.at("prior_strength"), row.at("levels").at("fair"), row.at("levels").at("high"),
+            read_risk_model(row.at("bleed")), read_risk_model(row.at("lift"))};
+}
+
 std::optional<double> number_of(const Facts& facts, const std::variant<std::monostate, double, std::string>& bound) {
     if (const auto* number = std::get_if<double>(&bound)) return *number;
     const auto* name = std::get_if<std::string>(&bound);
@@ -220,10 +240,12 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.thin = {length_of(thin.at("stroke")), length_of(thin.at("gap")), length_of(thin.at("keeper"))};
         const Json all = Json::parse(rules);
         for (const Json& row : all.at("rules")) {
-            Rule rule{row.at("id"), mark_of(row.at("mark")), value_of<Joint>(row.at("joint")), row.at("basis"), {}};
+            Rule rule{row.at("id"), mark_of(row.at("mark")), value_of<Joint>(row.at("joint")), row.at("basis"), {}, {}};
             for (const auto& [fact, value] : row.at("when").items()) rule.when.push_back(read_condition(fact, value));
+            for (const Json& fix : row.value("fix", Json::array())) rule.fixes.push_back(value_of<Fix>(fix));
             trade.rules.push_back(std::move(rule));
         }
+        trade.risk = read_risk(all.at("risk"));
         const Json care = Json::parse(cautions);
         trade.step_cautions = care.at("steps");
         trade.product_cautions = care.at("products");
@@ -268,8 +290,8 @@ Coat coat_of(const Trade& trade, const std::string& id) {
     return coat;
 }
 
-bool fires(const Rule& rule, const Facts& facts) {
-    return std::all_of(rule.when.begin(), rule.when.end(), [&](const Condition& c) { return holds(c, facts); });
+bool fires(const std::vector<Condition>& when, const Facts& facts) {
+    return std::all_of(when.begin(), when.end(), [&](const Condition& c) { return holds(c, facts); });
 }
 
 }  // namespace skarvel

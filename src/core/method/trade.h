@@ -22,13 +22,15 @@ namespace skarvel {
 /// the careful wait of the table.
 struct Coat {
     std::string id, name;
-    std::string kind = "none";  ///< paint, wash, stain, chalkboard, clear; none for no coat at all
-    std::string base;           ///< water, oil, solvent
-    Minutes next_coat{0};       ///< until the next coat of the same
-    Minutes paint_over{0};      ///< until tape or another paint
+    std::string kind =
+        "none";             ///< paint, wash, stain, chalkboard, primer, filler, glaze, clear; none for no coat at all
+    std::string base;       ///< water, oil, solvent
+    Minutes next_coat{0};   ///< until the next coat of the same
+    Minutes paint_over{0};  ///< until tape or another paint
     Minutes film_least{0}, film_safe{0};
     Minutes before_use{0};
     bool exterior = false, glossy = false, known = true;
+    double sqft_per_pint = 45;  ///< that one coat covers
     friend bool operator==(const Coat&, const Coat&) = default;
 };
 
@@ -44,7 +46,8 @@ struct LiftWindow {
 
 struct HandsOn {
     double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, keeper = 0, lay = 0,
-           frame_piece = 0, lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0,
+           frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, dry_brush_per_sqft = 0, lay_hinged = 0,
+           colour_per_letter = 0, lift = 0, load = 0, proof = 0,
            final = 0;  ///< minutes
     Length weed_large_from, hinged_from;
     friend bool operator==(const HandsOn&, const HandsOn&) = default;
@@ -55,8 +58,51 @@ using Facts = std::map<std::string, Fact>;
 
 /// One condition of a rule on one fact.
 /// Where two layers meet, or what is done at one: rules are about one of them.
-enum class Joint { Ground, Film, Seal, Colour, Lift, Clear };
-constexpr auto words_of(Joint) { return std::array{"ground", "film", "seal", "colour", "lift", "clear"}; }
+/// `Pair` is any two layers that touch: such a rule is judged for each of them.
+enum class Joint { Ground, Film, Seal, Colour, Lift, Clear, Pair };
+constexpr auto words_of(Joint) { return std::array{"ground", "film", "seal", "colour", "lift", "clear", "pair"}; }
+
+/// What can be done at once about what a rule found (job/layer_commands.h).
+enum class Fix {
+    SandFirst,
+    SandBetween,
+    WipeFirst,
+    NoSanding,
+    SealGround,
+    SealClear,
+    NoSeal,
+    UsualFilm,
+    TexturedFilm,
+    RemovableFilm,
+    PermanentFilm,
+    ToolMargin,
+    LeastRest,
+    SafeRest,
+    ClearUnder,
+    ClearOver,
+    NoClear,
+    MoreClear,
+    SameBaseClear,
+    MoreColour,
+    MoreGround,
+    PrimeFirst,
+    TakeOut,
+    RubBeforeClear,
+    ChalkIt,
+    WipeBack,
+    CoatEdges,
+    LiftSoft,
+    AsDecal,
+    TryFirst
+};
+constexpr auto words_of(Fix) {
+    return std::array{"sand-first",     "sand-between", "wipe-first", "no-sanding",       "seal-ground",
+                      "seal-clear",     "no-seal",      "usual-film", "textured-film",    "removable-film",
+                      "permanent-film", "tool-margin",  "least-rest", "safe-rest",        "clear-under",
+                      "clear-over",     "no-clear",     "more-clear", "same-base-clear",  "more-colour",
+                      "more-ground",    "prime-first",  "take-out",   "rub-before-clear", "chalk-it",
+                      "wipe-back",      "coat-edges",   "lift-soft",  "as-decal",         "try-first"};
+}
 
 struct Condition {
     std::string fact;
@@ -72,7 +118,28 @@ struct Rule {
     Joint joint = Joint::Ground;
     std::string basis;
     std::vector<Condition> when;
+    std::vector<Fix> fixes{};
     friend bool operator==(const Rule&, const Rule&) = default;
+};
+
+/// What adds to a risk, or takes from it, where all its conditions hold.
+struct WeighedFactor {
+    std::string id;
+    std::vector<Condition> when;
+    double weight = 0;
+    friend bool operator==(const WeighedFactor&, const WeighedFactor&) = default;
+};
+struct RiskModel {
+    double base = 0;  ///< of the logistic sum, where no factor holds
+    std::string basis;
+    std::vector<WeighedFactor> factors;
+    friend bool operator==(const RiskModel&, const RiskModel&) = default;
+};
+struct RiskTable {
+    double prior_strength = 1;  ///< so many masks is the judgement worth
+    double fair = 0, high = 0;  ///< from where a risk is called that
+    RiskModel bleed, lift;
+    friend bool operator==(const RiskTable&, const RiskTable&) = default;
 };
 
 /// What a blank is made of.
@@ -105,6 +172,12 @@ struct ShelfColour {
     friend bool operator==(const ShelfColour&, const ShelfColour&) = default;
 };
 
+/// A rule that does not hold for a job, or in a shop, as its maker says: it is still told, and stops nothing.
+struct Overruled {
+    std::string rule, note;
+    friend bool operator==(const Overruled&, const Overruled&) = default;
+};
+
 struct Trade {
     std::vector<StockSize> stock;
     std::vector<Material> materials;  ///< what blanks are made of
@@ -123,6 +196,7 @@ struct Trade {
     std::string field_paint;  ///< for bands and borders, where neither ground nor colour is a paint
     Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};
     std::vector<Rule> rules;
+    RiskTable risk;
     std::map<std::string, std::vector<std::string>> step_cautions, product_cautions;
     friend bool operator==(const Trade&, const Trade&) = default;
 };
@@ -145,6 +219,6 @@ const Material* material_of(const Trade& trade, const std::string& id);
 Coat coat_of(const Trade& trade, const std::string& id);
 
 /// Whether every condition holds. A fact that is not there meets no condition.
-bool fires(const Rule& rule, const Facts& facts);
+bool fires(const std::vector<Condition>& when, const Facts& facts);
 
 }  // namespace skarvel

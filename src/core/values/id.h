@@ -21,6 +21,7 @@ using SignId = Id<struct OfSign>;
 using FaceId = Id<struct OfFace>;      ///< one side of a sign's blank
 using ColourId = Id<struct OfColour>;  ///< of a face
 using ThingId = Id<struct OfThing>;    ///< a text or an art of a face: things hang on one another
+using LayerId = Id<struct OfLayer>;    ///< of a face's build-up (method/layers.h)
 using StepId = Id<struct OfStep>;      ///< a task, and the step at the bench that does it (clock/tasks.h)
 using CutId = Id<struct OfCut>;        ///< a load that has been cut
 

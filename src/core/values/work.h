@@ -16,10 +16,32 @@
 
 namespace skarvel {
 
-enum class Work { Proof, Sand, Frame, Ground, ClearUnder, Field, Cut, Weed, Lay, Seal, Colour, Lift, Clear, Final };
+enum class Work {
+    Proof,
+    Sand,
+    Frame,
+    Ground,
+    ClearUnder,
+    Field,
+    Cut,
+    Weed,
+    Lay,
+    Seal,
+    Colour,
+    Lift,
+    Clear,
+    Final,
+    Wipe,
+    DryBrush,
+    Distress,
+    Chalk,
+    Hardware,
+    Trial
+};
 constexpr auto words_of(Work) {
-    return std::array{"proof", "sand", "frame", "ground", "clear-under", "field", "cut",
-                      "weed",  "lay",  "seal",  "colour", "lift",        "clear", "final"};
+    return std::array{"proof", "sand",      "frame",    "ground", "clear-under", "field", "cut",
+                      "weed",  "lay",       "seal",     "colour", "lift",        "clear", "final",
+                      "wipe",  "dry-brush", "distress", "chalk",  "hardware",    "trial"};
 }
 
 /// Done once for a whole face; the rest is done for one of its colours.

@@ -1,0 +1,47 @@
+// job/method_reads.h
+//
+// What the stages of Method and of the tasks read of a job and of what was planned before them, and what could be done
+// about what Method found: each remedy is tried on the job before it is offered.
+#pragma once
+
+#include <map>
+#include <span>
+
+#include "job/plan.h"
+
+namespace skarvel {
+
+/// `earlier`: what the colours of the face that come before leave on it.
+MethodInput method_reads(const Blank& blank, const Face& face, const ColourPlan& colour,
+                         std::map<ColourId, std::vector<ShownLayer>> earlier, std::vector<Overruled> overruled,
+                         const Trade& trade);
+
+/// `colours`: all of the face, in the order of laying; `sign`: its name, where the job has several.
+FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, std::span<const ColourPlan> colours,
+                    const std::string& name, const Trade& trade);
+
+struct Remedy {
+    Finding finding;  ///< of the build-up; of what only lowers a risk, its joint alone
+    Fix fix = Fix::SandFirst;
+    Minutes hands_on{0};  ///< more than now
+    Risks then;           ///< how it stands afterwards
+    friend bool operator==(const Remedy&, const Remedy&) = default;
+};
+
+/// The remedies of what was found at a colour: those that change something, take away what they are for, and bring no
+/// stop that was not there. Nothing for a colour that was not planned.
+std::vector<Remedy> remedies(const Job& job, const Shop& shop, const Plan& plan, const ColourId& colour,
+                             const Trade& trade);
+
+/// What would lower the likelihood of bleeding, or of lifting, by a hundredth and more, most first; none that brings a
+/// stop or a joint to look at that was not there.
+struct Lowering {
+    std::vector<Remedy> bleed, lift;
+    friend bool operator==(const Lowering&, const Lowering&) = default;
+};
+Lowering what_lowers(const Job& job, const Shop& shop, const Plan& plan, const ColourId& colour, const Trade& trade);
+
+/// What the job and its shop overrule.
+std::vector<Overruled> overruled_by(const Job& job, const Shop& shop);
+
+}  // namespace skarvel

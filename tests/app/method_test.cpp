@@ -1,0 +1,113 @@
+// The build-up: layers picked, put in, moved and taken out in the cut and in the tray, by mouse and by keyboard;
+// remedies taken there and undone.
+#include <QComboBox>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QTest>
+
+#include "stations/views.h"
+#include "support_window.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+struct Method {
+    Window w;
+    MethodView* cut = nullptr;
+    explicit Method(const Job& job = porch_board()) : w(job) {
+        w.show(Station::Method);
+        cut = w.window().findChild<MethodView*>("build-up");
+    }
+    std::vector<std::string> ids() {
+        std::vector<std::string> all;
+        for (const Layer& l : w.desk().layers()) all.push_back(l.id.name);
+        return all;
+    }
+    void press(const QRectF& where) {
+        QTest::mouseClick(cut, Qt::LeftButton, {}, where.center().toPoint());
+        w.settle();
+    }
+    void key(int key, Qt::KeyboardModifiers with = {}) {
+        QTest::keyClick(cut, static_cast<Qt::Key>(key), with);
+        w.settle();
+    }
+    // A layer by its words in the list that puts one in.
+    void put_in_above(const QString& words) {
+        auto& kind = w.get<QComboBox>("another layer");
+        QTest::keyClick(&kind, Qt::Key_Home);
+        for (int i = 0; i < kind.count() && kind.currentText() != words; ++i) QTest::keyClick(&kind, Qt::Key_Down);
+        CHECK(kind.currentText() == words);
+        w.click("Put it in above");
+        w.settle();
+    }
+};
+
+}  // namespace
+
+TEST_CASE("method: a weathered sign is built at the keyboard, from bare to sealed, and undone") {
+    Method m;
+    const Job before = m.w.job();
+    for (int i = 0; i < 6; ++i) m.key(Qt::Key_Down);
+    CHECK(m.w.desk().layer_at() == sanding);
+    m.put_in_above("gel stain, water-based");
+    CHECK(m.ids().size() == 5);
+    CHECK(m.w.desk().layer_at().name == m.ids()[1]);
+    CHECK(m.w.read().contains("wiped back after"));
+    m.key(Qt::Key_Up);
+    CHECK(m.w.desk().layer_at() == ground_coat);
+    m.put_in_above("dry-brushing");
+    m.key(Qt::Key_Up);
+    m.put_in_above("rub through");
+    const std::string rubbed = m.w.desk().layer_at().name;
+    const auto built = m.ids();
+    CHECK(built.size() == 7);
+    CHECK(built[5] == rubbed);
+    // Past the clear coat and back again; lettering cannot be taken out, what was put in can.
+    m.key(Qt::Key_Up, Qt::AltModifier);
+    CHECK(m.ids()[6] == rubbed);
+    m.key(Qt::Key_Down, Qt::AltModifier);
+    CHECK(m.ids() == built);
+    m.key(Qt::Key_Down);
+    m.key(Qt::Key_Delete);
+    CHECK(m.ids() == built);
+    m.key(Qt::Key_Up);
+    m.key(Qt::Key_Delete);
+    CHECK(m.ids().size() == 6);
+    CHECK(m.w.desk().plan().mark_of(Station::Method) != Mark::Stop);
+    while (m.w.desk().can_undo()) QTest::keyClick(&m.w.window(), Qt::Key_Z, Qt::ControlModifier);
+    CHECK(m.w.job() == before);
+}
+
+TEST_CASE("method: what was found is mended where it is shown, and the tray offers the same") {
+    Job job = porch_board();
+    job.signs.front().blank.material = "acrylic";
+    Method m(job);
+    CHECK(m.w.desk().plan().mark_of(Station::Method) == Mark::Stop);
+    const auto spot = [&](const QString& words) {
+        for (const MethodView::Spot& s : m.cut->spots()) {
+            if (s.remedy && s.says.startsWith(words)) return s.where;
+        }
+        FAIL("no remedy " << words.toStdString());
+        return QRectF();
+    };
+    CHECK(m.w.find<QPushButton>("Wipe it first  + 5 min") != nullptr);
+    m.press(spot("Leave the sanding out"));
+    CHECK(m.w.desk().plan().mark_of(Station::Method) == Mark::Look);
+    m.press(spot("Wipe it first"));
+    CHECK(m.ids().front() == "wipe");
+    CHECK(m.w.desk().plan().mark_of(Station::Method) == Mark::None);
+    m.w.desk().undo();
+    m.w.desk().undo();
+    m.w.settle();
+    CHECK(m.w.job() == job);
+    // A layer is picked by pressing it; its own fields come into the tray.
+    for (const MethodView::Spot& s : std::vector(m.cut->spots())) {
+        if (s.layer == clear_coat) m.press(s.where);
+    }
+    CHECK(m.w.desk().layer_at() == clear_coat);
+    m.w.get<QSpinBox>("coats of what it is made of").setValue(4);
+    m.w.settle();
+    CHECK(layer_of(job = m.w.job(), clear_coat).coat.coats == 4);
+}
