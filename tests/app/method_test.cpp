@@ -1,6 +1,7 @@
 // The build-up: layers picked, put in, moved and taken out in the cut and in the tray, by mouse and by keyboard;
 // remedies taken there and undone.
 #include <QComboBox>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTest>
@@ -110,4 +111,85 @@ TEST_CASE("method: what was found is mended where it is shown, and the tray offe
     m.w.get<QSpinBox>("coats of what it is made of").setValue(4);
     m.w.settle();
     CHECK(layer_of(job = m.w.job(), clear_coat).coat.coats == 4);
+}
+
+TEST_CASE("method: a rule is looked up, overruled with a note for this job, then in the shop, and holds again") {
+    Job job = porch_board();
+    making(job).film = "permanent-gloss";
+    Method m(job);
+    CHECK(m.w.desk().plan().mark_of(Station::Method) == Mark::Stop);
+    m.w.click("group Rules of the trade");
+    CHECK(m.w.read().contains("rules. Type a word to look through them"));
+    auto& sought = m.w.get<QLineEdit>("look for rules");
+    QTest::keyClicks(&sought, "permanent film as a mask");
+    m.w.settle();
+    CHECK(m.w.read().contains("wrong: permanent film as a mask pulls the coat off"));
+    m.w.click("overrule permanent-mask-on-paint");
+    CHECK(m.w.desk().plan().mark_of(Station::Method) != Mark::Stop);
+    m.w.type(m.w.get<QLineEdit>("note on permanent-mask-on-paint"), "held for three years");
+    m.w.settle();
+    REQUIRE(m.w.job().overruled.size() == 1);
+    CHECK(m.w.job().overruled.front().note == "held for three years");
+    m.w.click("hold permanent-mask-on-paint");
+    CHECK(m.w.job().overruled.empty());
+    CHECK(m.w.desk().plan().mark_of(Station::Method) == Mark::Stop);
+    m.w.click("overrule permanent-mask-on-paint in the shop");
+    CHECK(m.w.desk().shop().overruled.size() == 1);
+    CHECK(m.w.job().overruled.empty());
+    CHECK(m.w.desk().plan().mark_of(Station::Method) != Mark::Stop);
+    QTest::keyClick(&sought, Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClicks(&sought, "no such thing");
+    m.w.settle();
+    CHECK(m.w.read().contains("permanent film as a mask"));  // what is overruled stays in sight
+}
+
+TEST_CASE("method: both ways stand side by side, and the other one is taken by a click") {
+    Method m;
+    m.w.click("group Decal or paint-through");
+    m.w.click("compare both ways");
+    for (int i = 0; i < 200 && m.w.find<QPushButton>("take the other way") == nullptr; ++i) QTest::qWait(20);
+    const QString told = m.w.read();
+    for (const char* words : {"no paint to bleed", "Suggested:", "crisp and even", "part of the wood"})
+        CHECK(told.contains(words));
+    m.w.click("take the other way");
+    CHECK(m.w.sign().faces.front().colours.front().making.way == Way::Decal);
+    CHECK(m.w.find<QPushButton>("take the other way") == nullptr);  // what was found held for the job as it was
+    m.w.desk().undo();
+    m.w.settle();
+    CHECK(m.w.sign().faces.front().colours.front().making.way == Way::PaintThrough);
+}
+
+TEST_CASE("method: the tray changes the layer at hand, says since when it is there, and moves it") {
+    Method m;
+    m.w.choose("The layer at hand", 2);  // clear, lettering, ground, sanding: from the top
+    CHECK(m.w.desk().layer_at() == ground_coat);
+    auto& tin = m.w.get<QComboBox>("what it is made of");
+    QTest::keyClick(&tin, Qt::Key_End);
+    m.w.settle();
+    const auto ground = [&] {
+        Job job = m.w.job();
+        return layer_of(job, ground_coat);
+    };
+    CHECK(ground().coat.coat == tin.currentData().toString().toStdString());
+    CHECK(ground().by_hand);
+    m.w.choose("put on with", 1);
+    CHECK(ground().how == PutOn::Roller);
+    m.w.choose("where", 1);
+    CHECK(ground().on == On::Edges);
+    m.w.choose("where", 0);
+    m.w.get<QSpinBox>("wiped back after").setValue(7);
+    m.w.settle();
+    CHECK(ground().wiped_after == 7);
+    m.w.click("it is there already");
+    CHECK(ground().done == m.w.desk().now());
+    m.w.click("Earlier");
+    CHECK(m.ids().front() == ground_coat.name);
+    m.w.click("Later");
+    m.w.click("Take out");
+    CHECK(m.ids().size() == 3);
+    m.w.click("Suggest the rest again");
+    CHECK(m.ids().size() == 3);  // what was taken out is not suggested again
+    m.w.choose("where it will be", 4);
+    CHECK(m.w.sign().faces.front().finish.place == Place::Floor);
+    CHECK(m.w.read().contains("underfoot"));
 }

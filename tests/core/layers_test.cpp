@@ -268,3 +268,50 @@ TEST_CASE("jobs that were written with one place for each coat mean the same as 
     }
     CHECK(read == 9);
 }
+
+TEST_CASE("coats on edges and back are work and paint of their own, and hide nothing of the face") {
+    Job job = porch_board();
+    const Plan before = plan_of(job);
+    Layer edges = new_layer(job, LayerKind::Coat, "exterior-acrylic", trade());
+    edges.on = On::Edges;
+    put_in(face_of(job), edges, 2, trade());
+    Layer back = new_layer(job, LayerKind::Coat, "spray-clear", trade());
+    back.on = On::Back;
+    back.how = PutOn::Spray;
+    back.coat.coats = 1;
+    put_in(face_of(job), back, 9, trade());
+    const Plan plan = plan_of(job);
+    const BuildUp& build = *plan.colours.front().method;
+    CHECK(build.ground.id == before.colours.front().method->ground.id);
+    CHECK(build.top.id == before.colours.front().method->top.id);
+    CHECK(build.clear.id == "water-clear");
+    const Task& on_edges = task(plan, "1/ground/" + edges.id.name + ".1");
+    const Task& on_back = task(plan, "1/clear/" + back.id.name + ".1");
+    CHECK(library().catalogue.say(full_name(on_edges), {}).starts_with("edges: "));
+    CHECK(library().catalogue.say(full_name(on_back), {}).starts_with("back: "));
+    CHECK(on_edges.hands_on < on_back.hands_on);
+    CHECK(std::find(on_back.products.begin(), on_back.products.end(), "spray") != on_back.products.end());
+    const auto& items = plan.colours.front().shopping;
+    for (const char* coat : {"exterior acrylic", "spray clear"}) {
+        CHECK(std::any_of(items.begin(), items.end(), [&](const ShoppingItem& i) {
+            return library().catalogue.say(i.what, {}).find(coat) != std::string::npos;
+        }));
+    }
+}
+
+TEST_CASE("paint is bought by what it covers") {
+    // Common practice, from memory: 45 sq ft to the pint and coat, 473 ml and 16 fl oz in it.
+    const Plan plan = plan_of(porch_board());
+    const double sqft = 60 * 5.5 / 144;
+    for (const ShoppingItem& item : plan.colours.front().shopping) {
+        if (item.what.id != "buy.ground") continue;
+        const auto argument = [&](const char* name) {
+            return std::find_if(item.how_much.arguments.begin(), item.how_much.arguments.end(),
+                                [&](const auto& a) { return a.first == name; })
+                ->second;
+        };
+        CHECK(std::get<double>(argument("area")) == Approx(sqft * 2));
+        CHECK(std::get<std::int64_t>(argument("ml")) == std::llround(sqft * 2 / 45 * 473.176));
+        CHECK(std::get<double>(argument("ounces")) == Approx(sqft * 2 / 45 * 16));
+    }
+}

@@ -97,16 +97,34 @@ Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, 
     std::vector<Ring> covered;
     for (std::size_t i = 0; i < lines.size(); ++i) {
         Pieces pieces = parted_at_cut_corners(lines[i], closed[i], stroke.corners, farthest, half);
-        if (!closed[i] && pieces.lines.front().size() > 1) {
+        if (pieces.lines.front().empty()) continue;
+        bool stands_open = !closed[i];
+        Stroke::Ends ends = stroke.ends;
+        if (closed[i] && pieces.lines.size() == 1 && pieces.lines.front().size() == 2) {
+            // There and back again: what would be corners are its ends.
+            stands_open = true;
+            pieces.comes_back = false;
+            ends = stroke.corners == Stroke::Corners::Round ? Stroke::Ends::Round : Stroke::Ends::Flat;
+        }
+        Ring& first = pieces.lines.front();
+        Ring& last = pieces.lines.back();
+        const auto round_end = [&](Point tip, const Direction& out) {
+            offset.AddPath(to_path({tip, along(tip, out, -2)}), cl::jtRound, cl::etOpenRound);
+        };
+        if (first.size() == 1) {
+            // A line without length is a dot, but for flat ends.
+            const Point at = first.front();
+            if (ends == Stroke::Ends::Round) round_end(at, {1, 0});
+            if (ends != Stroke::Ends::Square) continue;
+            first = {along(at, {1, 0}, -half), along(at, {1, 0}, half)};
+            pieces.comes_back = false;
+        } else if (stands_open) {
             const auto end = [&](Point& tip, Point before) {
                 const Direction out = direction(before, tip);
-                if (stroke.ends == Stroke::Ends::Square) tip = along(tip, out, half);
-                if (stroke.ends != Stroke::Ends::Round) return;
-                offset.AddPath(to_path({tip, along(tip, out, -2)}), cl::jtRound, cl::etOpenRound);
+                if (ends == Stroke::Ends::Square) tip = along(tip, out, half);
+                if (ends == Stroke::Ends::Round) round_end(tip, out);
             };
-            Ring& first = pieces.lines.front();
             end(first.front(), first[1]);
-            Ring& last = pieces.lines.back();
             end(last.back(), last[last.size() - 2]);
         }
         for (const Ring& line : pieces.lines)

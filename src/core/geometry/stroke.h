@@ -17,7 +17,8 @@ struct Stroke {
 };
 
 /// What lines cover when they are drawn, corners and ends as SVG 2 has them ("line join shape"); a closed one comes
-/// back to its start. A line without length covers nothing. Throws OffGrid for what reaches beyond the grid.
+/// back to its start. A line without length is a dot, where its ends
+/// are not flat. Throws OffGrid for what reaches beyond the grid.
 Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, const Stroke& stroke);
 
 }  // namespace skarvel

@@ -13,7 +13,6 @@ std::string colour_or(const std::string& colour, const char* otherwise) { return
 constexpr const char* unknown_bare = "#d8b886";  // as pine, where the job names a material that the tables do not
 constexpr const char* unknown_coat = "#7a8288";
 constexpr const char* clear_sheen = "#dbe4e4";
-constexpr int usual_grit = 220;
 
 double hours(Minutes m) { return static_cast<double>(m.count()) / 60; }
 
@@ -149,11 +148,23 @@ class Building {
         });
         constexpr double light = 0.4;
         f["ground.light"] = b_.ground.kind == "paint" && luminance(b_.ground_colour) > light;
-        f["ground.hides"] = b_.ground.kind != "paint" || in_.already != Already::Bare ||
-                            b_.ground_coats >= coats_to_hide(bare, b_.ground_colour);
+        f["ground.hides"] =
+            b_.ground.kind != "paint" || b_.ground_coats >= coats_to_hide(below_ground(bare), b_.ground_colour);
         add_coats(f);
         add_handling(f);
         return f;
+    }
+
+    // What the ground has to hide: the coat that hides below it, else the bare material; what is on the blank already
+    // is not known by its colour.
+    [[nodiscard]] std::string below_ground(const std::string& bare) const {
+        const Layer* below = nullptr;
+        const Layer* ground = nullptr;
+        for (const Layer& l : around_.below) {
+            if (hides(trade_, l)) below = std::exchange(ground, &l);
+        }
+        if (below != nullptr && !below->coat.colour.empty()) return below->coat.colour;
+        return in_.already == Already::Bare ? bare : b_.ground_colour;
     }
 
     void add_coats(Facts& f) const {
@@ -264,7 +275,7 @@ class Building {
                 continue;
             }
             if (is_coat(layer) && layer.coat.coats <= 0) continue;
-            ShownLayer shown = shown_as(layer, lettered);
+            ShownLayer shown = shown_as(layer, coated || lettered, lettered);
             if (is_coat(layer) && layer.on == On::Face) {
                 shown.joint = coated || lettered || shown.kind == ShownKind::ClearUnder ? Joint::Pair : Joint::Ground;
                 if (is_clear(trade_, layer)) shown.joint = Joint::Clear;
@@ -280,44 +291,44 @@ class Building {
         }
     }
 
-    [[nodiscard]] ShownLayer shown_as(const Layer& layer, bool lettered) const {
+    // What leaves nothing on the face is told by what was done.
+    static std::optional<ShownKind> done_to_face(LayerKind kind) {
+        switch (kind) {
+            case LayerKind::Wipe:
+                return ShownKind::Wiped;
+            case LayerKind::Sand:
+                return ShownKind::Sanded;
+            case LayerKind::Distress:
+                return ShownKind::Distressed;
+            case LayerKind::Chalk:
+                return ShownKind::Chalked;
+            case LayerKind::Hardware:
+                return ShownKind::Hardware;
+            case LayerKind::Trial:
+                return ShownKind::Tried;
+            default:
+                return std::nullopt;
+        }
+    }
+
+    // The usual paper: 220 on what is bare, 400 over a coat, 320 to rub through (common practice).
+    [[nodiscard]] std::int64_t grit_of(const Layer& layer, bool coated) const {
+        constexpr std::int64_t over_coat = 400, rubbing = 320, bare = 220;
+        if (layer.grit > 0) return layer.grit;
+        if (layer.kind == LayerKind::Distress) return rubbing;
+        return coated ? over_coat : in_.grit > 0 ? in_.grit : bare;
+    }
+
+    [[nodiscard]] ShownLayer shown_as(const Layer& layer, bool coated, bool lettered) const {
         ShownLayer s;
         s.of = layer.id;
         s.on = layer.on;
-        const std::int64_t grit = layer.grit > 0 ? layer.grit : in_.grit > 0 ? in_.grit : usual_grit;
-        switch (layer.kind) {
-            case LayerKind::Wipe:
-                s.kind = ShownKind::Wiped;
-                s.name = {"layer.wiped", {}};
-                s.detail = {"layer.wiped-how", {}};
-                return s;
-            case LayerKind::Sand:
-                s.kind = ShownKind::Sanded;
-                s.name = {"layer.sanded", {}};
-                s.detail = {"layer.wood-sanded-to", {{"grit", grit}}};
-                return s;
-            case LayerKind::Distress:
-                s.kind = ShownKind::Distressed;
-                s.name = {"layer.distressed", {}};
-                s.detail = {"layer.distressed-how", {{"grit", grit}}};
-                return s;
-            case LayerKind::Chalk:
-                s.kind = ShownKind::Chalked;
-                s.name = {"layer.chalked", {}};
-                s.detail = {"layer.chalked-how", {}};
-                return s;
-            case LayerKind::Hardware:
-                s.kind = ShownKind::Hardware;
-                s.name = {"layer.hardware", {}};
-                s.detail = {"layer.hardware-how", {}};
-                return s;
-            case LayerKind::Trial:
-                s.kind = ShownKind::Tried;
-                s.name = {"layer.tried", {}};
-                s.detail = {"layer.tried-how", {}};
-                return s;
-            default:
-                break;
+        if (const auto done = done_to_face(layer.kind)) {
+            s.kind = *done;
+            const std::string key = std::string("layer.") + word_of(*done);
+            s.name = {key, {}};
+            s.detail = {key + "-how", {{"grit", grit_of(layer, coated)}}};
+            return s;
         }
         const Coat coat = coat_of(trade_, layer);
         s.coats = layer.coat.coats;

@@ -129,7 +129,7 @@ struct Drawn {
 
 inline Drawn frame_for(int scale, double left, double bottom) { return {left, bottom, grid_nm * 1e-6 / scale}; }
 
-inline void dimension(Sheet& sheet, PagePoint from, PagePoint to, const std::string& words) {
+inline void dimension(Sheet& sheet, PagePoint from, PagePoint to, const std::string& words, double size = small) {
     sheet.line({from, to}, 0.15);
     constexpr double tick = 1.2;
     const bool level = std::abs(from.y - to.y) < 0.01;
@@ -139,9 +139,9 @@ inline void dimension(Sheet& sheet, PagePoint from, PagePoint to, const std::str
                    0.15);
     }
     if (level) {
-        sheet.text((from.x + to.x) / 2, from.y - 1, words, small, false, Align::Centre);
+        sheet.text((from.x + to.x) / 2, from.y - 1, words, size, false, Align::Centre);
     } else {
-        sheet.text(from.x + 1.6, (from.y + to.y) / 2 + 1, words, small);
+        sheet.text(from.x + 1.6, (from.y + to.y) / 2 + size / 3, words, size);
     }
 }
 

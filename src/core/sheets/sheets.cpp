@@ -77,20 +77,26 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
                        : std::vector{frame.at({0, middle}), frame.at({blank.face.high.x, middle})},
                0.12, false, true, 0.4);
     dimension(sheet, {frame.at({0, 0}).x, frame.bottom + 3.5}, {frame.at(blank.face.high).x, frame.bottom + 3.5},
-              show(wide, shop.display));
+              show(wide, shop.display), told);
     const double beside = frame.at(blank.face.high).x + 4;
     if (upright) {
         for (std::size_t i = 0; i < colour.cut.loads->sections.size(); ++i) {
             const Box film = colour.cut.loads->sections[i].film.bounds();
-            dimension(sheet, {beside, frame.at(film.low).y}, {beside, frame.at(film.high).y}, std::to_string(i + 1));
+            dimension(sheet, {beside, frame.at(film.low).y}, {beside, frame.at(film.high).y}, std::to_string(i + 1),
+                      told);
         }
     } else {
-        dimension(sheet, {beside, frame.at(blank.face.high).y}, {beside, frame.bottom}, show(high, shop.display));
+        // Each section's number, at the corner of its film that is measured to first.
+        for (std::size_t i = 0; i < colour.cut.loads->sections.size(); ++i) {
+            const PagePoint corner = frame.at(colour.cut.loads->sections[i].film.bounds().low);
+            sheet.text(corner.x + 1.2, corner.y - 1.2, std::to_string(i + 1), figures, true);
+        }
+        dimension(sheet, {beside, frame.at(blank.face.high).y}, {beside, frame.bottom}, show(high, shop.display), told);
     }
 
     if (upright) {
         const double outer = beside + 9;
-        dimension(sheet, {outer, frame.at(blank.face.high).y}, {outer, frame.bottom}, show(high, shop.display));
+        dimension(sheet, {outer, frame.at(blank.face.high).y}, {outer, frame.bottom}, show(high, shop.display), told);
     }
 
     double x = upright ? beside + 32 : margin_mm;
