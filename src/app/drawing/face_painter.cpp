@@ -24,6 +24,18 @@ QImage image_of(const std::shared_ptr<const std::string>& bytes) {
     return image;
 }
 
+FaceView FaceView::within(const QRectF& picture, const Box& face, const Box& whole) {
+    FaceView view;
+    view.face = face;
+    view.laid_down = whole.height() > 2 * whole.width() && picture.width() > picture.height();
+    const auto w = static_cast<double>(view.laid_down ? whole.height() : whole.width());
+    const auto h = static_cast<double>(view.laid_down ? whole.width() : whole.height());
+    view.scale = std::min(picture.width() / w, picture.height() / h);
+    const QSizeF size = view.size();
+    view.origin = picture.center() - QPointF(size.width() / 2, size.height() / 2);
+    return view;
+}
+
 QTransform FaceView::transform() const {
     const auto h = static_cast<double>(face.height());
     const auto w = static_cast<double>(face.width());
@@ -106,29 +118,26 @@ void FacePainter::board(QPainter& p, bool bare) const {
     }
     const QPainterPath shape = view_.transform().map(path_of(plan_.face->blank->outline));
     const QRectF where = shape.boundingRect();
-    const std::string ground = bare ? std::string() : plan_.method->ground_colour;
     const Look look = look_of(blank.kind == Kind::Canvas ? "canvas" : blank.material);
-    const QColor coat = ground.empty() ? look.base : QColor(QString::fromStdString(ground));
-    const QColor base = coat.isValid() ? coat : look.base;
     // Its thickness shows as a lip at the lower right, as far as a picture from the front can show it.
     if (blank.kind != Kind::Field) {
         const double lip =
             std::clamp(static_cast<double>(to_grid(plan_.face->blank->thickness)) * view_.scale * 0.4, 1.0, 3.0);
         p.fillPath(shape.translated(lip, lip), look.base.darker(150));
     }
-    p.fillPath(shape, base);
+    p.fillPath(shape, look.base);
     p.save();
     p.setClipPath(shape, Qt::IntersectClip);
-    const bool painted = !ground.empty();
-    QColor line = painted ? base.lighter(118) : look.line;
-    line.setAlphaF(painted ? 0.35F : 0.75F);
+    QColor line = look.line;
+    line.setAlphaF(0.75F);
     if (blank.kind == Kind::Canvas) {
         paint_weave(p, where, line);
-    } else if (blank.material == "acrylic" && !painted) {
+    } else if (blank.material == "acrylic") {
         paint_gleams(p, where, line);
     } else if (has_grain(blank)) {
         paint_grain(p, where, line, blank.grain == Grain::Across);
     }
+    if (!bare) coats(p, shape);
     for (std::size_t i = 0; i < blank.fields.size() && i < plan_.face->blank->fields.size(); ++i) {
         const QColor colour(QString::fromStdString(blank.fields[i].colour));
         p.fillPath(view_.transform().map(path_of(plan_.face->blank->fields[i].region)),
@@ -145,6 +154,61 @@ void FacePainter::board(QPainter& p, bool bare) const {
     p.setBrush(Qt::NoBrush);
     p.drawPath(shape);
     frame(p);
+}
+
+// What lies on the face beside its lettering, from the bare surface up: grain through stain and washes, streaks of a
+// dry brush, bare edges where it is rubbed through.
+void FacePainter::coats(QPainter& p, const QPainterPath& shape) const {
+    constexpr double opaque = 1, stain = 0.62, wash = 0.72, glaze = 0.28;
+    const QRectF where = shape.boundingRect();
+    const BuildUp& build = *plan_.method;
+    const bool washed = build.ground.kind == "wash";
+    const QColor bare = look_of(sign_.blank.kind == Kind::Canvas ? "canvas" : sign_.blank.material).base;
+    for (const ShownLayer& layer : build.layers) {
+        QColor colour(QString::fromStdString(layer.colour));
+        if (layer.on != On::Face || !colour.isValid()) continue;
+        const bool ground = layer.kind == ShownKind::Ground;
+        switch (layer.kind) {
+            case ShownKind::Primer:
+            case ShownKind::Ground:
+            case ShownKind::Stain:
+            case ShownKind::Glaze: {
+                const double covers = layer.kind == ShownKind::Stain                            ? stain
+                                      : layer.kind == ShownKind::Glaze                          ? glaze
+                                      : ground && washed && layer.colour == build.ground_colour ? wash
+                                                                                                : opaque;
+                QColor coat = colour;
+                coat.setAlphaF(static_cast<float>(covers));
+                p.fillPath(shape, coat);
+                if (covers < opaque || !has_grain(sign_.blank)) break;
+                // Under paint the grain is felt rather than seen.
+                QColor line = colour.lighter(118);
+                line.setAlphaF(0.35F);
+                paint_grain(p, where, line, sign_.blank.grain == Grain::Across);
+                break;
+            }
+            case ShownKind::DryBrush: {
+                p.setPen(QPen(colour, 1.2));
+                for (int i = 0; i * 4.0 < where.height(); ++i) {
+                    for (double x = where.left() + (i * 47) % 60; x < where.right(); x += 90 + (i * 31) % 50) {
+                        const double y = where.top() + i * 4.0 + (i * 13) % 3;
+                        p.drawLine(QPointF(x, y), QPointF(x + 34 + (i * 17) % 26, y));
+                    }
+                }
+                break;
+            }
+            default:
+                break;
+        }
+    }
+    const bool rubbed = std::any_of(build.layers.begin(), build.layers.end(),
+                                    [](const ShownLayer& l) { return l.kind == ShownKind::Distressed; });
+    if (!rubbed) return;
+    QPen worn(bare, 5, Qt::CustomDashLine, Qt::RoundCap);
+    worn.setDashPattern({1.2, 3.1, 0.6, 2.2, 2.4, 4.5});
+    p.setPen(worn);
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(shape);
 }
 
 void FacePainter::guides(QPainter& p) const {

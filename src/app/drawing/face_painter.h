@@ -20,6 +20,9 @@ struct FaceView {
     bool laid_down = false;  ///< an upright board turned a quarter, its top to the left
     Box face;
 
+    /// As large as `whole`, the face with what is built round it, fits into a picture; laid down where that shows it
+    /// larger.
+    static FaceView within(const QRectF& picture, const Box& face, const Box& whole);
     [[nodiscard]] QTransform transform() const;
     [[nodiscard]] QPointF at(Point p) const {
         return transform().map(QPointF(static_cast<double>(p.x), static_cast<double>(p.y)));
@@ -44,7 +47,7 @@ class FacePainter {
     FacePainter(const Sign& sign, const Face& face, const ColourPlan& plan, FaceView view, const Plan* all = nullptr)
         : sign_(sign), face_(face), plan_(plan), view_(view), all_(all) {}
 
-    /// `bare`: the wood itself instead of its ground colour.
+    /// With its coats as they will look, or `bare`: the material itself.
     void board(QPainter& p, bool bare) const;
     void clear_zones(QPainter& p, std::optional<std::size_t> chosen = {}, bool names = true) const;
     void usable(QPainter& p) const;
@@ -65,6 +68,7 @@ class FacePainter {
     void pictures(QPainter& p, const ThingId& moved, Point by) const;
     void frame(QPainter& p) const;
     void mouldings(QPainter& p, const QRectF& outer) const;
+    void coats(QPainter& p, const QPainterPath& shape) const;
     const Sign& sign_;
     const Face& face_;
     const ColourPlan& plan_;

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/face_painter.h"
 #include "drawing/materials.h"
 #include "job/layer_commands.h"
 #include "stations/views.h"
@@ -450,6 +451,19 @@ double MethodView::draw(QPainter* p) {
     if (p != nullptr) {
         paint_heading(*p, width(), in_words("method-view.the-build-up-from"),
                       in_words("method-view.a-cut-through-the"));
+    }
+    // How it will look in the end, where the heading leaves room for it.
+    const BlankPlan& blank = *desk_.face_plan()->face->blank;
+    if (p != nullptr && width() > Theme::px(700) && !blank.face.empty()) {
+        const double wide = std::min<double>(Theme::px(190), width() * 0.24);
+        const QRectF picture(width() - side - wide, 8, wide, Theme::px(56));
+        const FaceView view = FaceView::within(picture, blank.face, blank.built.whole);
+        p->save();
+        p->setClipRect(picture.adjusted(-6, -6, 6, 6));
+        const FacePainter painter(desk_.sign(), desk_.face(), *desk_.face_plan(), view, &desk_.plan());
+        painter.board(*p, false);
+        painter.all_ink(*p);
+        p->restore();
     }
     double y = Theme::px(72);
     // From the top coat downwards; below each layer the joint with what it lies on.

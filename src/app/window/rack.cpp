@@ -71,15 +71,7 @@ void RackTicket::paintEvent(QPaintEvent*) {
     }
     const ColourPlan* colour = plan_.of(job_->signs.front().faces.front().id);
     if (colour != nullptr && !colour->face->blank->face.empty()) {
-        const Box whole = colour->face->blank->built.whole;
-        FaceView view;
-        view.face = colour->face->blank->face;
-        view.laid_down = whole.height() > 2 * whole.width();
-        const double w = static_cast<double>(view.laid_down ? whole.height() : whole.width());
-        const double h = static_cast<double>(view.laid_down ? whole.width() : whole.height());
-        view.scale = std::min(picture.width() / w, picture.height() / h);
-        const QSizeF size = view.size();
-        view.origin = picture.center() - QPointF(size.width() / 2, size.height() / 2);
+        const FaceView view = FaceView::within(picture, colour->face->blank->face, colour->face->blank->built.whole);
         p.save();
         p.setClipRect(card.adjusted(1, 1, -1, -1));
         const Sign& sign = job_->signs.front();

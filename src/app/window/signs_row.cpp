@@ -119,14 +119,8 @@ void SignsRow::paint_card(QPainter& p, const Card& card, bool is_chosen) const {
     const QRectF picture(card.where.left() + 6, card.where.top() + 5, Theme::px(58), card.where.height() - 10);
     const ColourPlan* plan = desk_.plan().of(job.signs[card.sign].faces[card.face].id);
     if (plan != nullptr && !plan->face->blank->face.empty()) {
-        FaceView view;
-        view.face = plan->face->blank->face;
-        view.laid_down = view.face.height() > 2 * view.face.width();
-        const double w = static_cast<double>(view.laid_down ? view.face.height() : view.face.width());
-        const double h = static_cast<double>(view.laid_down ? view.face.width() : view.face.height());
-        view.scale = std::min(picture.width() / w, picture.height() / h);
-        const QSizeF size = view.size();
-        view.origin = picture.center() - QPointF(size.width() / 2, size.height() / 2);
+        const Box& face = plan->face->blank->face;
+        const FaceView view = FaceView::within(picture, face, face);
         p.save();
         p.setClipRect(card.where);
         const FacePainter painter(sign, sign.faces[card.face], *plan, view, &desk_.plan());
