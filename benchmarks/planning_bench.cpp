@@ -14,6 +14,8 @@
 #include "files/job_file.h"
 #include "job/commands.h"
 #include "job/face_commands.h"
+#include "job/layer_commands.h"
+#include "job/method_reads.h"
 #include "job/plan.h"
 #include "proof/proof.h"
 
@@ -236,7 +238,8 @@ void share_twelve(benchmark::State& state) {
     for (const ColourPlan& f : p.colours) {
         LoadsPlan own = plan_loads(*f.cut.pieces, f.face->blank->face, f.cut.bed, f.cut.making, {});
         sections += own.sections.size();
-        sharers.push_back({f.id, f.cut.making.film.id, "", true, f.cut.bed, Shared<LoadsPlan>(std::move(own))});
+        sharers.push_back(
+            {f.id, f.cut.making.film.id, "", true, f.cut.bed, f.cut.making.gap, Shared<LoadsPlan>(std::move(own))});
     }
     state.counters["sections"] = static_cast<double>(sections);
     for (auto _ : state) benchmark::DoNotOptimize(share_loads(sharers, {}));
@@ -386,6 +389,33 @@ void new_moment(benchmark::State& state) {
         benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday() + Minutes(++minute % 600)));
 }
 
+// A layer gets another number of coats: Method, the tasks, the clock and the bench follow, nothing before them.
+void edit_of_a_layer(benchmark::State& state) {
+    Planner planner;
+    Job job = porch_board();
+    const Shop shop = usual_shop();
+    benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
+    int coats = 0;
+    for (auto _ : state) {
+        change_layer(
+            job.signs.front().faces.front(), ground_coat, [&](Layer& l) { l.coat.coats = 1 + ++coats % 3; },
+            library().trade);
+        benchmark::DoNotOptimize(planner.plan(job, shop, library(), monday()));
+    }
+}
+
+// What the window asks when Method is shown: each remedy tried, and what would lower the risks.
+void trying_remedies(benchmark::State& state) {
+    const Job job = porch_board();
+    const Shop shop = usual_shop();
+    const Plan now = plan(job, shop, library(), monday());
+    const ColourId colour = job.signs.front().faces.front().colours.front().id;
+    for (auto _ : state) {
+        benchmark::DoNotOptimize(remedies(job, shop, now, colour, library().trade));
+        benchmark::DoNotOptimize(what_lowers(job, shop, now, colour, library().trade));
+    }
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -439,6 +469,8 @@ int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("the proof from SVG: the porch board", proving, porch_board())
         ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("a minute passes: the porch board", new_moment)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("an edit of a layer: the porch board", edit_of_a_layer)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("remedies tried: the porch board", trying_remedies)->Unit(benchmark::kMillisecond);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
 }
