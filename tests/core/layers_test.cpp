@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "job/face_commands.h"
 #include "job/method_reads.h"
 #include "support.h"
 
@@ -314,4 +315,33 @@ TEST_CASE("paint is bought by what it covers") {
         CHECK(std::get<std::int64_t>(argument("ml")) == std::llround(sqft * 2 / 45 * 473.176));
         CHECK(std::get<double>(argument("ounces")) == Approx(sqft * 2 / 45 * 16));
     }
+}
+
+TEST_CASE("layers of a job from elsewhere that cannot be are told, kept, and planned as far as they go") {
+    const auto told = [](const Job& job, const char* what) {
+        const Plan plan = plan_of(job, "2026-05-06T18:00");
+        CHECK(*read_job(write_job(job)) == job);
+        std::set<StepId> ids;
+        for (const Task& t : *plan.tasks) CHECK(ids.insert(t.id).second);
+        return std::any_of(plan.problems.begin(), plan.problems.end(),
+                           [&](const Problem& p) { return p.what.id == what; });
+    };
+    Job twice = porch_board();
+    face_of(twice).layers.push_back(layer_of(twice, ground_coat));
+    face_of(twice).layers.push_back(layer_of(twice, ground_coat));
+    face_of(twice).layers.back().id = {};
+    CHECK_FALSE(told(twice, "gone.layer"));
+    Job gone = porch_board();
+    face_of(gone).layers.push_back(face_of(gone).layers.at(2));
+    face_of(gone).layers.back().colour = ColourId{"77"};
+    CHECK(told(gone, "gone.layer"));
+    Job later = porch_board();
+    layer_of(later, ground_coat).done = moment("2031-01-01T00:00");
+    CHECK(told(later, "layer.not-yet"));
+    CHECK(plan_of(later).clock->ready == plan_of(porch_board()).clock->ready);
+    // Taking a colour out at Lettering takes its layer along.
+    Job two = add_colour(porch_board(), {});
+    Face& face = face_of(two);
+    face.layers = in_order(face.layers, colours_of(face), false, trade());
+    CHECK_FALSE(told(remove_colour(two, {}, 1), "gone.layer"));
 }

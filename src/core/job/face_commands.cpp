@@ -167,6 +167,7 @@ Job remove_colour(const Job& job, FaceAt at, std::size_t colour) {
         if (face.colours.size() < 2 || colour >= face.colours.size()) return;
         const ColourId gone = face.colours[colour].id;
         face.colours.erase(face.colours.begin() + static_cast<long>(colour));
+        std::erase_if(face.layers, [&](const Layer& l) { return l.kind == LayerKind::Lettering && l.colour == gone; });
         const ColourId instead = face.colours.front().id;
         recolour(face, [&](const ColourId& was) { return was == gone ? instead : was; });
         // A rim in the colour of its own ink is none.

@@ -18,13 +18,13 @@ std::string seen_colour(const MakingPlan& making, const CoatChoice& paint) {
 }
 
 // The proof is done for the words that were signed, however it was ticked; a layer that is there already, since then.
-std::map<StepId, Moment> done_tasks(const Job& job, const std::vector<Task>& tasks, bool proof_signed) {
+std::map<StepId, Moment> done_tasks(const Job& job, const std::vector<Task>& tasks, bool proof_signed, Moment now) {
     std::map<StepId, Moment> done = job.bench.ticks;
     for (const Task& task : tasks) {
         const auto at = task.layer.empty() ? std::nullopt : place_of(job, task.face);
         if (!at) continue;
         for (const Layer& layer : face_at(job, *at).layers) {
-            if (layer.id == task.layer && layer.done) done.try_emplace(task.id, *layer.done);
+            if (layer.id == task.layer && layer.done && *layer.done <= now) done.try_emplace(task.id, *layer.done);
         }
     }
     for (const Sign& sign : job.signs) {
@@ -323,6 +323,21 @@ class Run {
                           job_.signs.size() > 1 ? label_of(d.sign) : std::string(), trade_);
     }
 
+    // A layer cannot be there since a moment that is still to come: it is planned as one to put on.
+    void say_not_yet() {
+        for (const Sign& sign : job_.signs) {
+            for (const Face& face : sign.faces) {
+                for (const Layer& layer : face.layers) {
+                    if (!layer.done || *layer.done <= moment_) continue;
+                    out_.problems.push_back({{"layer.not-yet", {{"at", *layer.done}, {"sign", label_of(sign)}}},
+                                             Station::Method,
+                                             {"layer.not-yet-remedy", {}},
+                                             Mark::Look});
+                }
+            }
+        }
+    }
+
     // What is to be done, when, and step by step.
     void work() {
         TasksReads reads;
@@ -336,8 +351,9 @@ class Run {
             table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) { return tasks_of(in.faces, trade_); });
         out_.clock = table_.clock({},
                                   {out_.tasks, shop_.hours, job_.deadline,
-                                   done_tasks(job_, *out_.tasks, out_.proof_signed), job_.bench.held, moment_},
+                                   done_tasks(job_, *out_.tasks, out_.proof_signed, moment_), job_.bench.held, moment_},
                                   ran_, [](const ClockInput& in) { return schedule(in); });
+        say_not_yet();
         add(out_.problems, out_.clock->problems);
         out_.bench = table_.bench({}, {out_.tasks, out_.clock, job_.bench.ticks}, ran_,
                                   [&](const BenchInput& in) { return bench(in, trade_); });

@@ -117,6 +117,13 @@ void say_gone(std::vector<Problem>& problems, const Job& job) {
                                     Station::Lettering,
                                     {"gone.colour-remedy", {}},
                                     Mark::Look});
+            for (const Layer& layer : face.layers) {
+                if (layer.kind != LayerKind::Lettering || find_colour(face, layer.colour) != nullptr) continue;
+                problems.push_back({{"gone.layer", {{"colour", layer.colour.name}, {"sign", label_of(sign)}}},
+                                    Station::Method,
+                                    {"gone.layer-remedy", {}},
+                                    Mark::Look});
+            }
         }
     }
     for (const CutLoad& cut : job.bench.cut) {

@@ -1,6 +1,7 @@
 #include "method/layers.h"
 
 #include <algorithm>
+#include <set>
 
 #include "method/contrast.h"
 
@@ -90,6 +91,12 @@ std::vector<Layer> in_order(const std::vector<Layer>& layers, const std::vector<
                 --at;
         }
         order.insert(at, std::move(missing));
+    }
+    // Two of one name would be one step: what a job from elsewhere calls twice is told apart.
+    std::set<LayerId> used;
+    for (Layer& layer : order) {
+        if (layer.id.empty()) layer.id.name = word_of(layer.kind);
+        while (!used.insert(layer.id).second) layer.id.name += "+";
     }
     if (!from_behind) return order;
     const auto first = std::find_if(order.begin(), order.end(), is_lettering);
