@@ -103,6 +103,14 @@ TEST_CASE("method: what was found is mended where it is shown, and the tray offe
     m.w.desk().undo();
     m.w.settle();
     CHECK(m.w.job() == job);
+    // The maker's last word is there as well: the rule is told, and stops nothing.
+    for (const MethodView::Spot& s : std::vector(m.cut->spots())) {
+        if (s.overrules == "sheet-sanded") m.press(s.where);
+    }
+    CHECK(m.w.desk().plan().mark_of(Station::Method) != Mark::Stop);
+    m.w.desk().undo();
+    m.w.settle();
+    CHECK(m.w.job() == job);
     // A layer is picked by pressing it; its own fields come into the tray.
     for (const MethodView::Spot& s : std::vector(m.cut->spots())) {
         if (s.layer == clear_coat) m.press(s.where);

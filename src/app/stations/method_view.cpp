@@ -173,6 +173,11 @@ void MethodView::mousePressEvent(QMouseEvent* event) {
             const Remedy remedy = *spot.remedy;
             return take_remedy(desk_, remedy);
         }
+        if (!spot.overrules.empty()) {
+            Job job = desk_.job();
+            overrule(job.overruled, std::string(spot.overrules), {});
+            return desk_.apply(std::move(job));
+        }
         return desk_.select_layer(LayerId(spot.layer));
     }
 }
@@ -225,7 +230,7 @@ double MethodView::layer(QPainter* p, const ShownLayer& layer, double y) {
     const double row = std::max<double>(high, Theme::px(thin ? 22 : 40));
     const QRectF bar(side, y + (row - high) / 2, bar_wide, high);
     const QRectF whole(side - 12, y - 2, width() - 2 * side + 24, row + 4);
-    if (!layer.of.empty()) spots_.push_back({whole, layer.of, std::nullopt, name});
+    if (!layer.of.empty()) spots_.push_back({whole, layer.of, std::nullopt, name, {}});
     if (p == nullptr) return y + row + 4;
     const bool at_hand = !layer.of.empty() && layer.of == desk_.layer_at();
     if (at_hand) {
@@ -279,7 +284,7 @@ double MethodView::offers(QPainter* p, const std::vector<const Remedy*>& offered
         const QString words = says(*r);
         const QRectF where(x, y, QFontMetricsF(pressed).horizontalAdvance(words) + 24, Theme::px(26));
         if (where.right() > width() - side) break;
-        spots_.insert(spots_.begin(), {where, {}, *r, words});
+        spots_.insert(spots_.begin(), {where, {}, *r, words, {}});
         if (p != nullptr) {
             p->setPen(QPen(t.chalk, 1.4));
             p->setBrush(t.sheet);
@@ -416,6 +421,23 @@ double MethodView::finding(QPainter* p, const Finding& f, double y) {
                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, remedy);
     }
     offers(p, offered, side + 36, y + 6 + line_high + remedy_high + 4);
+    if (!note) {
+        // The maker's last word, where there is room beside what was found.
+        const QString words = in_words("method-view.does-not-hold");
+        const double words_wide = QFontMetricsF(plain).horizontalAdvance(words) + 4;
+        const QRectF where(side + wide - words_wide - 10, y + 5, words_wide, Theme::px(20));
+        const double said = QFontMetricsF(font).horizontalAdvance(line);
+        if (side + 36 + said + 24 < where.left()) {
+            spots_.insert(spots_.begin(), {where, {}, std::nullopt, words, f.rule});
+            if (p != nullptr) {
+                QFont quiet = plain;
+                quiet.setUnderline(true);
+                p->setFont(quiet);
+                p->setPen(t.pencil);
+                p->drawText(where, Qt::AlignRight | Qt::AlignVCenter, words);
+            }
+        }
+    }
     return y + box.height() + 4;
 }
 

@@ -32,6 +32,7 @@ class MethodView : public QWidget {
         LayerId layer{};
         std::optional<Remedy> remedy{};
         QString says{};
+        std::string overrules{};  ///< that rule, for this job
     };
     [[nodiscard]] const std::vector<Spot>& spots() const { return spots_; }
 
