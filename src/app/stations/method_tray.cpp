@@ -216,21 +216,16 @@ class MethodTray : public Tray {
 
     // What may be put in: each tin that the tables have, and what is done to a surface.
     void build_put_in() {
-        auto* row = new QWidget(this);
-        auto* layout = new QHBoxLayout(row);
-        layout->setContentsMargins(0, 0, 0, 0);
-        auto* kind = new Choice(in_words("tray.layer-to-put-in"), row);
+        auto* kind = new Choice(in_words("tray.layer-to-put-in"), this);
         for (const Coat& c : desk_.library().trade.coats) kind->addItem(text_of(c.name), text_of("coat/" + c.id));
         for (const LayerKind k : {LayerKind::DryBrush, LayerKind::Wipe, LayerKind::Sand, LayerKind::Distress,
                                   LayerKind::Chalk, LayerKind::Hardware, LayerKind::Trial}) {
             const std::string word = word_of(k);
             kind->addItem(in_words(("layer-kind." + word).c_str()), text_of(word));
         }
-        layout->addWidget(kind, 1);
-        QPushButton* put = button(in_words("tray.put-it-in-above"), nullptr, row);
-        layout->addWidget(put);
-        add_decision(label(in_words("tray.layer-to-put-in"), "small", this));
-        add_decision(row);
+        QPushButton* put = button(in_words("tray.put-it-in-above"), nullptr, this);
+        field(in_words("tray.layer-to-put-in"), kind);
+        add_decision(put);
         connect(put, &QPushButton::clicked, this, [this, kind] {
             const std::string chosen = kind->currentData().toString().toStdString();
             const bool tin = chosen.starts_with("coat/");

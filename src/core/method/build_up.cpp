@@ -293,22 +293,15 @@ class Building {
 
     // What leaves nothing on the face is told by what was done.
     static std::optional<ShownKind> done_to_face(LayerKind kind) {
-        switch (kind) {
-            case LayerKind::Wipe:
-                return ShownKind::Wiped;
-            case LayerKind::Sand:
-                return ShownKind::Sanded;
-            case LayerKind::Distress:
-                return ShownKind::Distressed;
-            case LayerKind::Chalk:
-                return ShownKind::Chalked;
-            case LayerKind::Hardware:
-                return ShownKind::Hardware;
-            case LayerKind::Trial:
-                return ShownKind::Tried;
-            default:
-                return std::nullopt;
-        }
+        static constexpr std::array<std::pair<LayerKind, ShownKind>, 6> done{
+            {{LayerKind::Wipe, ShownKind::Wiped},
+             {LayerKind::Sand, ShownKind::Sanded},
+             {LayerKind::Distress, ShownKind::Distressed},
+             {LayerKind::Chalk, ShownKind::Chalked},
+             {LayerKind::Hardware, ShownKind::Hardware},
+             {LayerKind::Trial, ShownKind::Tried}}};
+        const auto at = std::find_if(done.begin(), done.end(), [&](const auto& pair) { return pair.first == kind; });
+        return at == done.end() ? std::nullopt : std::optional(at->second);
     }
 
     // The usual paper: 220 on what is bare, 400 over a coat, 320 to rub through (common practice).

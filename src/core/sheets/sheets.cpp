@@ -40,6 +40,7 @@ constexpr double row_high = 19;  // of one section: its name, and two lines of f
 // Broken where it ends, like a paragraph, in a size of its own.
 void figures_at(Sheet& sheet, const Printing& on, double x, const std::string& words, bool bold = false) {
     for (const std::string& line : on.text.lines(words, sheet.right() - x, figures)) {
+        sheet.room(figures * 1.25);
         sheet.text(x, sheet.y, line, figures, bold);
         sheet.y += figures * 1.25;
     }
