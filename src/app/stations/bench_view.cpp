@@ -1,10 +1,10 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
-#include <QPainter>
 #include <QVBoxLayout>
+#include <QWheelEvent>
 #include <algorithm>
 
-#include "drawing/face_painter.h"
+#include "drawing/step_painter.h"
 #include "stations/views.h"
 #include "theme/theme.h"
 #include "theme/words.h"
@@ -13,49 +13,17 @@
 namespace skarvel {
 namespace {
 
-// The board laid down, with the section that the step is about lit.
-class StepPicture : public QWidget {
-  public:
-    StepPicture(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
-        setAccessibleName(in_words("bench-view.where-it-goes"));
-    }
-    std::optional<std::size_t> lit;
-    StepId step;
+// How long from now, as it is read from afar: "12 min", "1:45", "2 days".
+QString countdown(Minutes left) {
+    if (left >= std::chrono::hours(24)) return QString::fromStdString(show_minutes(left));
+    if (left >= std::chrono::hours(1))
+        return QString("%1:%2").arg(left.count() / 60).arg(left.count() % 60, 2, 10, QChar('0'));
+    return in_words("bench-view.minutes", {{"minutes", left.count()}});
+}
 
-  protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.fillRect(rect(), Theme::tokens().sheet);
-        const ColourPlan* planned = desk_.plan().of(step);
-        if (planned == nullptr || planned->face->blank->face.empty()) return;
-        const ColourPlan& plan = *planned;
-        const auto of = place_of(desk_.job(), plan.face->id);
-        if (!of) return;
-        const Sign& sign = desk_.job().signs[of->sign];
-        FaceView view;
-        view.face = plan.face->blank->face;
-        view.laid_down = view.face.height() > view.face.width();
-        const double length = static_cast<double>(std::max(view.face.width(), view.face.height()));
-        const double across = static_cast<double>(std::min(view.face.width(), view.face.height()));
-        view.scale = std::min((width() - 32) / length, (height() - 40) / across);
-        const QSizeF size = view.size();
-        view.origin = QPointF((width() - size.width()) / 2, (height() - size.height()) / 2);
-        const FacePainter painter(sign, sign.faces[of->face], plan, view);
-        painter.board(p, false);
-        if (lit) painter.sections(p, lit);
-        painter.ink(p);
-        if (lit) {
-            painter.seams(p);
-            for (std::size_t i = 0; i < plan.cut.loads->sections.size(); ++i) {
-                const QRectF film = view.rect(plan.cut.loads->sections[i].film.bounds());
-                number_disc(p, QPointF(film.center().x(), film.top()), static_cast<int>(i) + 1, i == *lit);
-            }
-        }
-    }
-
-  private:
-    Desk& desk_;
-};
+QString sized(int size, const QColor& colour, int weight = 400) {
+    return QString("font-size:%1px; font-weight:%3; color:%2;").arg(Theme::px(size)).arg(colour.name()).arg(weight);
+}
 
 QPushButton* big(const QString& text, const char* role, QWidget* parent) {
     QPushButton* made = button(text, role, parent);
@@ -72,8 +40,8 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     setAccessibleName(in_words("bench-view.bench"));
     setFocusPolicy(Qt::StrongFocus);
     auto* all = new QVBoxLayout(this);
-    all->setContentsMargins(32, 16, 32, 16);
-    all->setSpacing(8);
+    all->setContentsMargins(24, 12, 24, 12);
+    all->setSpacing(6);
     auto* top = new QHBoxLayout;
     progress_ = label({}, nullptr, this);
     leave_ = button(in_words("bench-view.leave-the-bench-esc"), "bar", this);
@@ -87,31 +55,39 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     all->addWidget(name_);
     instruction_ = label({}, nullptr, this);
     instruction_->setObjectName("instruction");
-    all->addWidget(instruction_, 2);
-    picture_ = new StepPicture(desk, this);
+    all->addWidget(instruction_);
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(20);
+    picture_ = new StepPictureView([this](const Reason& r) { return shown(desk_.say(r)); }, this);
+    picture_->setAccessibleName(in_words("bench-view.where-it-goes"));
     picture_->setMinimumHeight(Theme::px(110));
-    all->addWidget(picture_, 2);
-    auto* facts = new QHBoxLayout;
-    facts->setSpacing(24);
-    auto* left_side = new QVBoxLayout;
-    check_ = label({}, nullptr, this);
-    care_ = label({}, nullptr, this);
-    left_side->addWidget(check_);
-    left_side->addWidget(care_);
-    left_side->addStretch(1);
-    facts->addLayout(left_side, 3);
-    auto* right_side = new QVBoxLayout;
+    middle->addWidget(picture_, 3);
+    auto* side = new QVBoxLayout;
+    side->setSpacing(4);
+    figures_ = label({}, nullptr, this);
+    figures_->setObjectName("figures");
     timer_ = label({}, nullptr, this);
     timer_->setObjectName("timer");
     timer_->setWordWrap(false);
     timer_for_ = label({}, nullptr, this);
-    timer_->setAlignment(Qt::AlignRight);
-    timer_for_->setAlignment(Qt::AlignRight);
-    right_side->addWidget(timer_);
-    right_side->addWidget(timer_for_);
-    right_side->addStretch(1);
-    facts->addLayout(right_side, 2);
-    all->addLayout(facts, 1);
+    timer_for_->setObjectName("timer-for");
+    timers_ = label({}, nullptr, this);
+    timers_->setObjectName("timers");
+    side->addWidget(figures_);
+    side->addStretch(1);
+    side->addWidget(timer_);
+    side->addWidget(timer_for_);
+    side->addWidget(timers_);
+    middle->addLayout(side, 2);
+    all->addLayout(middle, 1);
+    check_ = label({}, nullptr, this);
+    hand_ = label({}, nullptr, this);
+    hand_->setObjectName("at-hand");
+    care_ = label({}, nullptr, this);
+    care_->setObjectName("care");
+    all->addWidget(check_);
+    all->addWidget(hand_);
+    all->addWidget(care_);
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(12);
     before_ = big(in_words("bench-view.back"), nullptr, this);
@@ -120,6 +96,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     done_ = big(in_words("bench-view.done"), "main", this);
     done_->setObjectName("done");
     before_->setObjectName("back");
+    after_->setObjectName("ahead");
     not_dry_->setObjectName("not-dry");
     buttons->addWidget(before_, 1);
     buttons->addWidget(after_, 1);
@@ -129,14 +106,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     next_ = label({}, "small", this);
     all->addWidget(next_);
 
-    connect(done_, &QPushButton::clicked, this, [this] {
-        desk_.wait_for_plan();
-        const Step* s = step();
-        if (s == nullptr) return;
-        const StepId id = s->id;
-        looked_at_.reset();
-        desk_.apply(s->done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now()));
-    });
+    connect(done_, &QPushButton::clicked, this, &BenchView::press_done);
     connect(not_dry_, &QPushButton::clicked, this, [this] {
         // What the next step waits for is held; its tick stays.
         const Step* last = nullptr;
@@ -145,19 +115,47 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
         }
         if (last != nullptr) desk_.apply(hold(desk_.job(), last->id, desk_.now() + Minutes(30)));
     });
-    const auto turn = [this](int by) {
-        const auto& steps = desk_.plan().bench->steps;
-        const Step* now = step();
-        const auto at = now == nullptr ? static_cast<long>(steps.size()) : now - steps.data();
-        const long to = at + by;
-        if (to >= 0 && to < static_cast<long>(steps.size())) looked_at_ = steps[static_cast<std::size_t>(to)].id;
-        refresh();
-    };
-    connect(before_, &QPushButton::clicked, this, [turn] { turn(-1); });
-    connect(after_, &QPushButton::clicked, this, [turn] { turn(1); });
+    connect(before_, &QPushButton::clicked, this, [this] { turn(-1); });
+    connect(after_, &QPushButton::clicked, this, [this] { turn(1); });
     seconds_.setInterval(1000);
     connect(&seconds_, &QTimer::timeout, this, &BenchView::tick_timer);
     seconds_.start();
+}
+
+void BenchView::turn(int by) {
+    const auto& steps = desk_.plan().bench->steps;
+    const Step* now = step();
+    const auto at = now == nullptr ? static_cast<long>(steps.size()) : now - steps.data();
+    const long to = at + by;
+    if (to >= 0 && to < static_cast<long>(steps.size())) looked_at_ = steps[static_cast<std::size_t>(to)].id;
+    anyway_ = false;
+    refresh();
+}
+
+// The wait that a step still has to see through.
+const Timer* BenchView::waits_for(const Step& s) const {
+    const auto& timers = desk_.plan().bench->timers;
+    const auto at = std::find_if(timers.rbegin(), timers.rend(),
+                                 [&](const Timer& t) { return t.before == s.id && t.from > desk_.now(); });
+    return at == timers.rend() ? nullptr : &*at;
+}
+
+void BenchView::press_done() {
+    // A second press within a second is no press: a wet thumb bounces.
+    constexpr int bounce_ms = 1000;
+    if (pressed_.isValid() && pressed_.elapsed() < bounce_ms) return;
+    desk_.wait_for_plan();
+    const Step* s = step();
+    if (s == nullptr) return;
+    pressed_.start();
+    if (!s->done && waits_for(*s) != nullptr && !anyway_) {
+        anyway_ = true;
+        return refresh();
+    }
+    const StepId id = s->id;
+    looked_at_.reset();
+    anyway_ = false;
+    desk_.apply(s->done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now()));
 }
 
 const Step* BenchView::step() const {
@@ -174,48 +172,46 @@ void BenchView::refresh() {
     const Tokens& t = Theme::tokens();
     const BenchPlan& bench = *desk_.plan().bench;
     const Step* s = step();
-    name_->setStyleSheet(QString("font-size:%1px; font-weight:600; color:%2;").arg(Theme::px(24)).arg(t.chalk.name()));
-    check_->setStyleSheet(QString("font-size:%1px;").arg(Theme::px(24)));
-    care_->setStyleSheet(QString("font-size:%1px; color:%2; font-weight:500;").arg(Theme::px(18)).arg(t.ochre.name()));
-    progress_->setStyleSheet(QString("font-size:%1px; color:%2;").arg(Theme::px(18)).arg(t.pencil.name()));
-    timer_for_->setStyleSheet(QString("font-size:%1px; color:%2;").arg(Theme::px(18)).arg(t.pencil.name()));
-    next_->setStyleSheet(QString("font-size:%1px; color:%2;").arg(Theme::px(18)).arg(t.pencil.name()));
+    name_->setStyleSheet(sized(24, t.chalk, 600));
+    progress_->setStyleSheet(sized(18, t.pencil));
+    next_->setStyleSheet(sized(18, t.pencil));
     progress_->setText(in_words("bench-view.of-steps-done", {{"done", bench.done()}, {"steps", bench.steps.size()}}));
-    auto* picture = static_cast<StepPicture*>(picture_);
-    picture->lit.reset();
-    picture->step = s == nullptr ? StepId{} : s->id;
+    StepPicture picture;
     if (s == nullptr) {
         name_->setText(bench.steps.empty() ? in_words("bench-view.nothing-to-do-yet")
                                            : in_words("bench-view.everything-is-done"));
         instruction_->setText(bench.steps.empty() ? in_words("bench-view.type-the-words-at")
                                                   : in_words("bench-view.write-it-into-the"));
-        check_->clear();
-        care_->clear();
-        next_->clear();
+        for (QLabel* l : {check_, hand_, care_, next_, figures_}) l->clear();
         done_->setEnabled(false);
     } else {
+        picture = picture_of(*s, desk_.job(), desk_.plan(), desk_.shop(), desk_.library().trade);
         name_->setText(shown(desk_.say(s->name)) + (s->done ? in_words("bench-view.is-done") : QString()));
         instruction_->setText(shown(desk_.say(s->instruction)));
         check_->setText(in_words("bench-view.check", {{"check", shown(desk_.say(s->check))}}));
-        QStringList care;
+        hand_->setText(in_words("bench-view.at-hand", {{"things", shown(desk_.say(s->at_hand))}}));
+        QStringList care, figures;
         for (const Reason& c : s->cautions) care << shown(desk_.say(c));
         care_->setText(care.join(" "));
+        for (const Reason& f : picture.figures) figures << shown(desk_.say(f));
+        figures_->setText(figures.join("\n"));
         done_->setEnabled(true);
         done_->setText(s->done                  ? in_words("bench-view.not-done-after-all")
+                       : anyway_                ? in_words("bench-view.done-anyway")
                        : s->work == Work::Proof ? in_words("bench-view.read-and-signed")
                                                 : in_words("bench-view.done"));
-        if (s->work == Work::Lay || s->work == Work::Lift)
-            picture->lit = static_cast<std::size_t>(std::max(0, s->number - 1));
         const auto at = static_cast<std::size_t>(s - bench.steps.data());
         next_->setText(at + 1 < bench.steps.size()
                            ? in_words("bench-view.then",
                                       {{"name", shown(desk_.say(bench.steps[at + 1].name))},
-                                       {"start", QString::fromStdString(show_moment(bench.steps[at + 1].start))}})
+                                       {"start", QString::fromStdString(show_moment(bench.steps[at + 1].start, true))}})
                            : in_words("bench-view.then-nothing-this-is"));
     }
+    picture_->show_picture(std::move(picture));
     before_->setEnabled(!bench.steps.empty() && s != bench.steps.data());
     after_->setEnabled(s != nullptr && s + 1 < bench.steps.data() + bench.steps.size());
-    picture_->update();
+    care_->setVisible(!care_->text().isEmpty());
+    hand_->setVisible(!hand_->text().isEmpty());
     tick_timer();
     lay_out();
 }
@@ -224,48 +220,104 @@ void BenchView::tick_timer() {
     if (!isVisible()) return;
     const Step* s = step();
     const Tokens& t = Theme::tokens();
-    not_dry_->setEnabled(false);
-    timer_->setStyleSheet(
-        QString("font-size:%1px; font-weight:500; color:%2;").arg(Theme::px(72)).arg(t.graphite.name()));
-    if (s == nullptr || s->done) {
-        timer_->clear();
-        timer_for_->clear();
-        return;
+    const BenchPlan& bench = *desk_.plan().bench;
+    const Moment now = desk_.now();
+    const bool after_wait = std::any_of(bench.steps.begin(), bench.steps.end(),
+                                        [](const Step& o) { return o.done && o.wait_after.count() > 0; });
+    not_dry_->setEnabled(after_wait);
+    timer_->setStyleSheet(sized(56, t.graphite, 500));
+    timer_for_->setStyleSheet(sized(18, t.pencil));
+    timers_->setStyleSheet(sized(18, t.pencil));
+    timer_->clear();
+    timer_for_->clear();
+    const Timer* own = nullptr;
+    if (s != nullptr && !s->done) {
+        own = waits_for(*s);
+        const auto window = std::find_if(bench.timers.begin(), bench.timers.end(),
+                                         [&](const Timer& o) { return o.before == s->id && o.until.has_value(); });
+        if (own != nullptr) {
+            timer_->setText(countdown(own->from - now));
+            timer_for_->setText(anyway_ ? in_words("bench-view.still-waits", {{"what", shown(desk_.say(own->what))}})
+                                        : shown(desk_.say(own->what)));
+        } else if (window != bench.timers.end()) {
+            const bool late = now > *window->until;
+            timer_->setStyleSheet(sized(56, late ? t.brick : t.ochre, 500));
+            timer_->setText(countdown(late ? now - *window->until : *window->until - now));
+            timer_for_->setText(in_words(late ? "bench-view.window-missed" : "bench-view.window-left"));
+            own = &*window;
+        } else if (s->start > now) {
+            timer_->setText(countdown(s->start - now));
+            timer_for_->setText(
+                in_words("bench-view.until", {{"start", QString::fromStdString(show_moment(s->start, true))}}));
+        } else {
+            timer_->setText(in_words("word.now"));
+            timer_for_->setText(
+                in_words("bench-view.about", {{"hands_on", QString::fromStdString(show_minutes(s->hands_on))}}));
+        }
     }
-    const auto left = s->start - desk_.now();
-    if (left.count() > 0) {
-        const auto h = left.count() / 60;
-        timer_->setText(h >= 24 ? QString::fromStdString(show_minutes(left))
-                                : QString("%1:%2").arg(h).arg(left.count() % 60, 2, 10, QChar('0')));
-        timer_for_->setText(in_words("bench-view.until", {{"start", QString::fromStdString(show_moment(s->start))}}));
-        not_dry_->setEnabled(std::any_of(desk_.plan().bench->steps.begin(), desk_.plan().bench->steps.end(),
-                                         [](const Step& other) { return other.done && other.wait_after.count() > 0; }));
-    } else {
-        timer_->setText(in_words("word.now"));
-        timer_for_->setText(
-            in_words("bench-view.about", {{"hands_on", QString::fromStdString(show_minutes(s->hands_on))}}));
-        not_dry_->setEnabled(s->work != Work::Proof && desk_.plan().bench->done() > 0);
+    // What else runs, the next to end first.
+    QStringList others;
+    constexpr int most = 3;
+    for (const Timer& o : bench.timers) {
+        if ((own != nullptr && o.before == own->before && o.after == own->after) || o.from <= now) continue;
+        if (others.size() < most)
+            others << in_words("bench-view.timer",
+                               {{"left", countdown(o.from - now)}, {"what", shown(desk_.say(o.what))}});
     }
+    timers_->setText(others.join("\n"));
+    timers_->setVisible(!others.isEmpty());
 }
 
 void BenchView::lay_out() {
-    // The instruction is as large as it can be, 56 at most, so that it is read from across the room.
-    for (const int size : {56, 44, 36, 32, 26, 22}) {
-        instruction_->setStyleSheet(QString("font-size:%1px; font-weight:500;").arg(Theme::px(size)));
-        const QFontMetrics m(Theme::font(size, QFont::Medium));
-        const QRect needed = m.boundingRect(QRect(0, 0, width() - 72, 4000), Qt::TextWordWrap, instruction_->text());
-        if (needed.height() < height() * 0.30) break;
-    }
+    // As large as it can be, so that it is read from across the room: the instruction first, then the figures; the
+    // picture yields.
+    const int wide = width() - 60;
+    const auto high = [](const QLabel* l, int size, int weight, int in) {
+        const QFontMetrics m(Theme::font(size, weight));
+        return m.boundingRect(QRect(0, 0, in, 4000), Qt::TextWordWrap, l->text()).height();
+    };
+    const auto fit = [&](QLabel* l, std::initializer_list<int> sizes, int weight, int in, double room,
+                         const QColor& colour) {
+        for (const int size : sizes) {
+            l->setStyleSheet(sized(size, colour, weight));
+            if (high(l, size, weight, in) < room) break;
+        }
+    };
+    const Tokens& t = Theme::tokens();
+    fit(instruction_, {56, 44, 36, 32, 28, 24}, QFont::Medium, wide, height() * 0.24, t.graphite);
+    fit(figures_, {32, 28, 24, 20, 18}, QFont::DemiBold, wide * 2 / 5, height() * 0.30, t.graphite);
+    fit(check_, {24, 20, 18}, QFont::Normal, wide, height() * 0.09, t.graphite);
+    fit(hand_, {18, 15}, QFont::Normal, wide, height() * 0.05, t.pencil);
+    fit(care_, {18, 15}, QFont::Medium, wide, height() * 0.06, t.ochre);
 }
 
 void BenchView::resizeEvent(QResizeEvent*) { lay_out(); }
 
+// A foot pedal sends one of these keys.
 void BenchView::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape) {
-        Q_EMIT left();
-        return;
+    switch (event->key()) {
+        case Qt::Key_Escape:
+            Q_EMIT left();
+            return;
+        case Qt::Key_Space:
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+        case Qt::Key_PageDown:
+            if (!event->isAutoRepeat() && done_->isEnabled()) press_done();
+            return;
+        case Qt::Key_PageUp:
+            return turn(-1);
+        default:
+            QWidget::keyPressEvent(event);
     }
-    QWidget::keyPressEvent(event);
+}
+
+void BenchView::wheelEvent(QWheelEvent* event) {
+    turned_ += event->angleDelta().y();
+    constexpr int notch = 120;
+    if (std::abs(turned_) < notch) return;
+    turn(turned_ > 0 ? -1 : 1);
+    turned_ = 0;
 }
 
 }  // namespace skarvel

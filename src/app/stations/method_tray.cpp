@@ -279,6 +279,12 @@ class MethodTray : public Tray {
             in_words("tray.seal-its-edges"), {in_words("tray.ground"), in_words("tray.clear"), in_words("word.none")},
             [seal](const Face& f) { return static_cast<int>(*seal.in(f)); },
             [seal](Face& f, int i) { seal.put(f, static_cast<Seal>(i)); });
+        colour_form_.segmented(
+            in_words("tray.laying-begins"),
+            {in_words("tray.at-the-top"), in_words("tray.at-the-base"), in_words("tray.in-the-middle"),
+             in_words("tray.outside")},
+            [](const Colour& c) { return static_cast<int>(c.making.lay_from); },
+            [](Colour& c, int i) { c.making.lay_from = static_cast<LayFrom>(i); });
         face_form_.segmented(
             in_words("tray.clear-coat"), {in_words("tray.under"), in_words("tray.over-all")},
             [this](const Face& f) { return clear_lies_over(f, desk_.library().trade) ? 1 : 0; },

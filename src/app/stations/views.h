@@ -3,6 +3,7 @@
 // What Method, Clock, Bench and Logbook show in the middle.
 #pragma once
 
+#include <QElapsedTimer>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -11,6 +12,7 @@
 #include <optional>
 #include <vector>
 
+#include "drawing/step_painter.h"
 #include "job/method_reads.h"
 #include "window/desk.h"
 
@@ -121,16 +123,24 @@ class BenchView : public QWidget {
   protected:
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
 
   private:
     void tick_timer();
     void lay_out();
+    void press_done();
+    void turn(int by);
     [[nodiscard]] const Step* step() const;
+    [[nodiscard]] const Timer* waits_for(const Step& step) const;
     Desk& desk_;
-    QLabel *progress_, *name_, *instruction_, *check_, *care_, *timer_, *timer_for_, *next_;
-    QWidget* picture_;
+    QLabel *progress_, *name_, *instruction_, *figures_, *check_, *hand_, *care_, *timer_, *timer_for_, *timers_,
+        *next_;
+    StepPictureView* picture_;
     QPushButton *done_, *not_dry_, *before_, *after_, *leave_;
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
+    bool anyway_ = false;              // done was pressed while it had to wait
+    QElapsedTimer pressed_;
+    int turned_ = 0;  // of the wheel, less than a notch
     QTimer seconds_;
 };
 

@@ -212,7 +212,7 @@ void MainWindow::show_station(Station station) {
         middle_->setCurrentWidget(desk_.together() ? together_area_ : drawing_area_);
         drawing_->set_station(s);
     } else if (s == Station::Method) {
-        middle_->setCurrentWidget(method_area_);
+        middle_->setCurrentWidget(method_pages_);
     } else if (s == Station::Clock) {
         middle_->setCurrentWidget(clock_area_);
     } else if (s == Station::Bench) {
@@ -237,7 +237,7 @@ void MainWindow::build_views(Station station) {
     const auto add = [&](QWidget* widget) { middle_->addWidget(widget); };
     switch (station) {
         case Station::Method:
-            if (page(method_)) add(method_area_ = scrolling(method_, middle_));
+            if (page(method_)) add(method_pages_ = new MethodPages(desk_, scrolling(method_, middle_), middle_));
             break;
         case Station::Clock:
             if (page(clock_)) add(clock_area_ = scrolling(clock_, middle_));
@@ -328,6 +328,7 @@ void MainWindow::refresh_middle() {
     switch (station_) {
         case Station::Method:
             method_->refresh();
+            method_pages_->refresh();
             break;
         case Station::Clock:
             clock_->refresh();

@@ -12,6 +12,7 @@
 #include "drawing/drawing.h"
 #include "drawing/together.h"
 #include "shop/shop_page.h"
+#include "stations/order_view.h"
 #include "stations/tray.h"
 #include "stations/views.h"
 #include "ticket/ticket.h"
@@ -78,7 +79,8 @@ class MainWindow : public QMainWindow {
     Ticket* ticket_;
     Ribbon* ribbon_;
     QStackedWidget* middle_;
-    QScrollArea *drawing_area_, *method_area_ = nullptr, *clock_area_ = nullptr;
+    QScrollArea *drawing_area_, *clock_area_ = nullptr;
+    MethodPages* method_pages_ = nullptr;
     QPushButton* measure_;
     SignsRow* signs_row_;
     Rack* rack_ = nullptr;

@@ -21,6 +21,80 @@ std::vector<Reason> cautions_for(const Task& task, const Trade& trade) {
     return reasons;
 }
 
+// One sentence, then another.
+Reason both(Reason first, Reason then) {
+    return {"step.both",
+            {{"first", std::vector<Reason>{std::move(first)}}, {"then", std::vector<Reason>{std::move(then)}}}};
+}
+
+// By what it goes to its place, then how it is put down.
+Reason laying_told(const PlacedLay& lay, const LayingPlan& plan, bool decal, const Reason& task) {
+    Reason to{std::string("step.lay-") + word_of(lay.on), task.arguments};
+    if (lay.against) {
+        to.id += "-against";
+        to.arguments.emplace_back("against", static_cast<std::int64_t>(plan.lays[*lay.against].lay.section + 1));
+    }
+    Reason down{decal ? "step.put-down-decal" : lay.ink_edges_only ? "step.put-down-tender" : "step.put-down", {}};
+    if (lay.hinge) {
+        down.id = decal ? "step.hinge-decal" : lay.ink_edges_only ? "step.hinge-tender" : "step.hinge";
+        down.arguments = {{"half", std::vector<Reason>{{std::string("half.") + word_of(lay.hinge->half), {}}}}};
+    } else if (lay.slip_sheet) {
+        down.id += "-slip";
+    }
+    return both(std::move(to), std::move(down));
+}
+
+Reason lifting_told(const PlacedLay& lay, Lift lift, const Reason& task) {
+    Reason told{std::string("step.lift-") + word_of(lift), task.arguments};
+    if (!lay.across_grain) told.id += "-plain";
+    told.arguments.emplace_back("corner", std::vector<Reason>{{std::string("corner.") + word_of(lay.corner), {}}});
+    return told;
+}
+
+// As far as it is known how sections lie, laying and lifting are told with their places.
+Reason instruction_of(const Task& task, const BenchInput& in, const Reason& usual, int time) {
+    const auto laid = in.laying.find(task.colour);
+    if ((task.work != Work::Lay && task.work != Work::Lift) || laid == in.laying.end() || !laid->second.laying)
+        return usual;
+    const LayingPlan& plan = *laid->second.laying;
+    const PlacedLay* lay =
+        lay_of(plan, static_cast<std::size_t>(std::max(1, task.number)) - 1, static_cast<std::size_t>(time) - 1);
+    if (lay == nullptr) return usual;
+    return task.work == Work::Lay ? laying_told(*lay, plan, task.decal, task.name)
+                                  : lifting_told(*lay, laid->second.lift, task.name);
+}
+
+// Waits after what is done that hold up what is not.
+std::vector<Timer> timers_of(const BenchInput& in) {
+    std::vector<Timer> timers;
+    std::vector<const Slot*> slot_of(in.tasks->size(), nullptr);
+    for (const Slot& slot : in.clock->slots) slot_of[slot.task] = &slot;
+    for (std::size_t i = 0; i < in.tasks->size(); ++i) {
+        if (slot_of[i] == nullptr || slot_of[i]->done) continue;
+        for (const Wait& w : (*in.tasks)[i].waits) {
+            const Slot* earlier = slot_of[w.after];
+            if (earlier == nullptr || !earlier->done || (w.at_least.count() == 0 && !w.at_most)) continue;
+            const Task& after = (*in.tasks)[w.after];
+            Timer timer{
+                after.id,
+                (*in.tasks)[i].id,
+                {"timer.what",
+                 {{"why", std::vector<Reason>{w.why}}, {"then", std::vector<Reason>{full_name((*in.tasks)[i])}}}},
+                earlier->end,
+                earlier->end + w.at_least,
+                std::nullopt};
+            if (const auto held = in.held.find(after.id); held != in.held.end())
+                timer.from = std::max(timer.from, held->second);
+            if (w.at_most) timer.until = earlier->end + *w.at_most;
+            timers.push_back(std::move(timer));
+        }
+    }
+    std::stable_sort(timers.begin(), timers.end(), [](const Timer& a, const Timer& b) {
+        return std::pair(a.from, a.before) < std::pair(b.from, b.before);
+    });
+    return timers;
+}
+
 }  // namespace
 
 std::size_t BenchPlan::done() const {
@@ -53,8 +127,12 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
         step.face = task.face;
         step.colour = task.colour;
         step.name = full_name(task);
-        step.instruction = {"step." + suffix, task.name.arguments};
+        const auto name = name_of(task.id);
+        step.time = name ? name->time : 1;
+        step.layer = task.layer;
+        step.instruction = instruction_of(task, in, {"step." + suffix, task.name.arguments}, step.time);
         step.check = {"check." + suffix, task.name.arguments};
+        step.at_hand = {"hand." + suffix, task.name.arguments};
         step.cautions = cautions_for(task, trade);
         step.number = task.number;
         step.hands_on = task.hands_on;
@@ -70,6 +148,7 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
     for (const auto& [id, at] : in.ticks) {
         if (!known.contains(id)) plan.orphans.push_back(id);
     }
+    plan.timers = timers_of(in);
     return plan;
 }
 

@@ -1,7 +1,8 @@
 // bench/steps.h
 //
-// Steps: what to do at the bench, in order, each with its instruction, its check and the cautions that belong to it;
-// and the bench record: what was ticked when. A tick whose step has vanished from the plan is kept and listed.
+// Steps: what to do at the bench, in order, each with its instruction, its check, what to have at hand and the cautions
+// that belong to it; the timers that run; and the bench record: what was ticked when. A tick whose step has vanished
+// from the plan is kept and listed.
 #pragma once
 
 #include <map>
@@ -9,6 +10,7 @@
 #include <vector>
 
 #include "clock/schedule.h"
+#include "laying/laying.h"
 
 namespace skarvel {
 
@@ -26,8 +28,11 @@ struct Step {
     FaceId face;
     ColourId colour;  ///< empty for what is done once for the face
     Reason name, instruction, check;
+    Reason at_hand;
     std::vector<Reason> cautions;
     int number = 0;  ///< coat, load or section that it is about
+    int time = 1;    ///< which lay of a section, or which pass
+    LayerId layer;   ///< of the build-up, where it puts one on or takes it back
     Minutes hands_on{0};
     Moment start{};         ///< as planned, or as it was
     Minutes wait_after{0};  ///< what must then dry, longest
@@ -36,18 +41,37 @@ struct Step {
     friend bool operator==(const Step&, const Step&) = default;
 };
 
+/// A wait that has begun: what was done last is drying, and the step after it may begin at the earliest then, and where
+/// there is a window no later than its end.
+struct Timer {
+    StepId after, before;
+    Reason what;  ///< what dries, and before what
+    Moment since{}, from{};
+    std::optional<Moment> until;
+    friend bool operator==(const Timer&, const Timer&) = default;
+};
+
 struct BenchPlan {
     std::vector<Step> steps;      ///< in the order of the schedule
     std::vector<StepId> orphans;  ///< ticks whose step has vanished
+    std::vector<Timer> timers;    ///< the next to end first
     [[nodiscard]] std::size_t done() const;
     [[nodiscard]] const Step* next() const;  ///< nullptr when all is done
     friend bool operator==(const BenchPlan&, const BenchPlan&) = default;
 };
 
+/// How the sections of a colour are laid, and when its masks come off.
+struct LaidBy {
+    Shared<LayingPlan> laying;
+    Lift lift = Lift::Soft;
+    friend bool operator==(const LaidBy&, const LaidBy&) = default;
+};
+
 struct BenchInput {
     Shared<std::vector<Task>> tasks;
     Shared<Schedule> clock;
-    std::map<StepId, Moment> ticks;
+    std::map<StepId, Moment> ticks, held;
+    std::map<ColourId, LaidBy> laying;
     friend bool operator==(const BenchInput&, const BenchInput&) = default;
 };
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace skarvel {
 namespace {
@@ -12,8 +13,24 @@ class Builder {
     Builder(const FaceWork& in, const Trade& trade, std::vector<Task>& tasks)
         : in_(in), trade_(trade), h_(trade.hands_on), tasks_(tasks) {}
 
-    void build() {
+    // What was left drying when the work on a face was over.
+    struct Left {
+        std::optional<std::size_t> last;
+        Minutes wait{0};
+        Reason why;
+        std::optional<std::size_t> from;
+    };
+
+    /// `other_face`: of the other face of its blank, which is then turned over. `goes_on`: this one is turned over
+    /// after.
+    Left build(const Left* other_face, bool goes_on) {
         at_ = first_at_work();
+        if (other_face != nullptr && other_face->last) {
+            last_ = other_face->last;
+            then_wait(other_face->wait, other_face->why);
+            wait_from_ = other_face->from;
+            follow(add(Work::Turn, "", h_.turn, {}));
+        }
         if (in_.frame_before) frame();
         const ColourWork* before = nullptr;
         for (const Layer& layer : in_.layers) {
@@ -32,7 +49,9 @@ class Builder {
             before = at_;
         }
         pass_ = 0;
-        finish();
+        if (!goes_on) finish();
+        wait_before(Next::Handling);
+        return {last_, wait_, wait_why_, wait_from_};
     }
 
   private:
@@ -395,7 +414,13 @@ Reason full_name(const Task& task) {
 
 std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade) {
     std::vector<Task> tasks;
-    for (const FaceWork& face : faces) Builder(face, trade, tasks).build();
+    std::map<FaceId, Builder::Left> left;
+    for (const FaceWork& face : faces) {
+        const auto before = left.find(face.after_face);
+        const bool goes_on =
+            std::any_of(faces.begin(), faces.end(), [&](const FaceWork& f) { return f.after_face == face.id; });
+        left[face.id] = Builder(face, trade, tasks).build(before == left.end() ? nullptr : &before->second, goes_on);
+    }
     return tasks;
 }
 

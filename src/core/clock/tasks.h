@@ -55,6 +55,7 @@ struct ColourWork {
 
 struct FaceWork {
     FaceId id;
+    FaceId after_face{};              ///< of the same blank: done before it, then the blank is turned over
     std::string sign;                 ///< what it is called, where the job has several
     std::vector<ColourWork> colours;  ///< in the order of laying; at least one
     std::vector<Layer> layers;        ///< in the order of laying (in_order)
@@ -71,7 +72,8 @@ struct FaceWork {
 /// The name of a task with its sign, where a job has several.
 Reason full_name(const Task& task);
 
-/// In an order in which they can be done. Waits name earlier tasks only.
+/// In an order in which they can be done: a face whose blank has another stands right after it. Waits name earlier
+/// tasks only.
 std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade);
 
 }  // namespace skarvel

@@ -50,6 +50,11 @@ Expected<std::vector<std::filesystem::path>> export_job(const Job& job, const Pl
     const auto pdf = write_pdf(sheets(job, plan, shop, library), library, job.title);
     if (!pdf) return tl::unexpected(pdf.error());
     if (auto saved = write("sheets.pdf", *pdf); !saved) return tl::unexpected(saved.error());
+    if (const auto pages = bench_book(job, plan, shop, library); !pages.empty()) {
+        const auto book = write_pdf(pages, library, job.title);
+        if (!book) return tl::unexpected(book.error());
+        if (auto saved = write("bench-book.pdf", *book); !saved) return tl::unexpected(saved.error());
+    }
     return written;
 }
 

@@ -485,7 +485,7 @@ struct Described<Making> {
     static constexpr std::tuple fields{
         must("way", &Making::way),      must("film", &Making::film),    must("tool", &Making::tool),
         may("margin", &Making::margin), must("lap", &Making::lap),      may("tie", &Making::tie),
-        may("bed", &Making::bed),       may("wishes", &Making::wishes),
+        may("bed", &Making::bed),       may("wishes", &Making::wishes), may("layFrom", &Making::lay_from),
     };
 };
 

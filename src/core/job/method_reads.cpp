@@ -59,10 +59,26 @@ MethodInput method_reads(const Blank& blank, const Face& face, const ColourPlan&
     return in;
 }
 
+LayingInput laying_reads(const Blank& blank, const Shared<BlankPlan>& measured, const ColourPlan& colour,
+                         const Display& display) {
+    LayingInput in;
+    in.blank = measured;
+    in.loads = colour.cut.loads;
+    in.way = colour.cut.making.way;
+    in.start = colour.cut.making.lay_from;
+    in.grain = blank.grain;
+    const BuildUp& m = *colour.method;
+    in.tender = m.top.kind != "none" && (m.top.glossy || m.rest < m.top.film_safe);
+    in.fraction = display.unit == Unit::Inch ? Length::inches(0, 1, display.denominator) : 1_mm;
+    return in;
+}
+
 FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, std::span<const ColourPlan> colours,
                     const std::string& name, const Trade& trade) {
     FaceWork w;
     w.id = plan.id;
+    // The back first, so that the front is never lain upon.
+    if (plan.at.face + 1 < sign.faces.size()) w.after_face = sign.faces[plan.at.face + 1].id;
     w.sign = name;
     for (const ColourPlan& c : colours) {
         const Colour& decided = face.colours[c.colour];

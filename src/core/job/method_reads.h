@@ -20,6 +20,10 @@ MethodInput method_reads(const Blank& blank, const Face& face, const ColourPlan&
 FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, std::span<const ColourPlan> colours,
                     const std::string& name, const Trade& trade);
 
+/// How sections get to their places on what the build-up says lies there.
+LayingInput laying_reads(const Blank& blank, const Shared<BlankPlan>& measured, const ColourPlan& colour,
+                         const Display& display);
+
 struct Remedy {
     Finding finding;  ///< of the build-up; of what only lowers a risk, its joint alone
     Fix fix = Fix::SandFirst;

@@ -217,6 +217,8 @@ class Run {
             c.method = table_.method(c.id, std::move(reads), ran_,
                                      [&](const MethodInput& in) { return build_up(in, trade_); });
             c.risks = risks_of(*c.method, trade_);
+            c.laying = table_.laying(c.id, laying_reads(blank, d.plan.blank, c, shop_.display), ran_,
+                                     [&](const LayingInput& in) { return lay_out(in, trade_.laying); });
             if (c.cut.printed_with) continue;  // done with the colour that carries it
             if (!c.cut.pieces->empty()) earlier[c.id] = left_on_face(*c.method);
             c.shopping = shopping({blank.stock, d.plan.blank->length, d.plan.blank->width, d.plan.blank->coat_sqft,
@@ -345,7 +347,12 @@ class Run {
         const bool any = std::any_of(out_.colours.begin(), out_.colours.end(),
                                      [](const ColourPlan& c) { return !c.cut.pieces->empty(); });
         if (any) {
-            for (const Drawn& d : drawn_) reads.faces.push_back(work_of(d));
+            for (const Drawn& d : drawn_) {
+                // The back of a sign comes before its front.
+                const auto front = std::find_if(reads.faces.begin(), reads.faces.end(),
+                                                [&](const FaceWork& w) { return w.after_face == d.plan.id; });
+                reads.faces.insert(front, work_of(d));
+            }
         }
         out_.tasks =
             table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) { return tasks_of(in.faces, trade_); });
@@ -355,8 +362,10 @@ class Run {
                                   ran_, [](const ClockInput& in) { return schedule(in); });
         say_not_yet();
         add(out_.problems, out_.clock->problems);
-        out_.bench = table_.bench({}, {out_.tasks, out_.clock, job_.bench.ticks}, ran_,
-                                  [&](const BenchInput& in) { return bench(in, trade_); });
+        BenchInput at_bench{out_.tasks, out_.clock, job_.bench.ticks, job_.bench.held, {}};
+        for (const ColourPlan& c : out_.colours) at_bench.laying[c.id] = {c.laying, c.method->lift.id};
+        out_.bench =
+            table_.bench({}, std::move(at_bench), ran_, [&](const BenchInput& in) { return bench(in, trade_); });
         if (!out_.bench->orphans.empty()) {
             out_.problems.push_back(
                 {{"bench.orphans", {{"steps", static_cast<std::int64_t>(out_.bench->orphans.size())}}},

@@ -82,6 +82,7 @@ struct ColourPlan {
     CutPlan cut;
     Shared<BuildUp> method;
     Risks risks;
+    Shared<LayingPlan> laying;
     std::vector<ShoppingItem> shopping;
     friend bool operator==(const ColourPlan&, const ColourPlan&) = default;
 };

@@ -18,6 +18,7 @@
 #include "blank/cutting.h"
 #include "cost/film_cost.h"
 #include "job/library.h"
+#include "laying/laying.h"
 #include "lettering/legibility.h"
 #include "loads/sharing.h"
 #include "values/shared.h"
@@ -177,6 +178,7 @@ struct StageTable {
     Stage<WholeJob, SharingReads, SharedLoads> sharing{"sharing"};
     Stage<WholeJob, FilmReads, FilmPlan> film{"film"};
     Stage<ColourId, MethodInput, BuildUp> method{"method"};
+    Stage<ColourId, LayingInput, LayingPlan> laying{"laying"};
     Stage<FaceId, ReadingReads, Legibility> reading{"reading"};
     Stage<SawnFrom, SawReads, CuttingPlan> saw{"saw"};
     Stage<WholeJob, TasksReads, std::vector<Task>> tasks{"tasks"};
@@ -185,7 +187,8 @@ struct StageTable {
 
     void forget() {
         const auto all = [](auto&... stage) { (stage.forget(), ...); };
-        all(blank, lettering, art, ink, printed, thin, loads, sharing, film, method, reading, saw, tasks, clock, bench);
+        all(blank, lettering, art, ink, printed, thin, loads, sharing, film, method, laying, reading, saw, tasks, clock,
+            bench);
     }
 };
 

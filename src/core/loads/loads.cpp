@@ -1,11 +1,13 @@
 #include "loads/loads.h"
 
 #include "loads/lying.h"
+#include "loads/passes.h"
 #include "loads/repeats.h"
 #include "loads/round_cut.h"
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 #include <tuple>
 
@@ -239,39 +241,89 @@ std::vector<Piece> lay_again(LoadsPlan& plan, const std::vector<Piece>& pieces, 
     return left;
 }
 
-// Masks whose film would lie over ink that is painted in the same pass go to a later one.
+// Masks whose film would lie over ink that is painted in the same pass go to another one.
 void set_passes(LoadsPlan& plan) {
     constexpr double speck_mm2 = 0.05;
     struct Laid {
+        std::size_t section;
+        int pass;  // of the section's own
         Region solid, open;
-        int pass = 1;
     };
     std::vector<Laid> laid;
+    std::vector<int> spans;
+    for (std::size_t i = 0; i < plan.sections.size(); ++i) {
+        const Section& section = plan.sections[i];
+        const Region solid = subtract(section.film, section.cut);
+        int last = 0;
+        for (const Lay& lay : lays_of({section})) {
+            last = lay.pass - section.pass;
+            laid.push_back({i, last, solid.laid(lay.move), section.cut.laid(lay.move)});
+        }
+        spans.push_back(last + 1);
+    }
     const auto over = [](const Region& solid, const Region& open) {
         return solid.bounds().meets(open.bounds()) && intersect(solid, open).area_mm2() > speck_mm2;
     };
-    for (Section& section : plan.sections) {
-        const Region solid = subtract(section.film, section.cut);
-        const std::vector<Lay> lays = lays_of({section});
-        const auto clashes = [&](int pass) {
-            return std::any_of(lays.begin(), lays.end(), [&](const Lay& lay) {
-                const int here = lay.pass - section.pass + pass;
-                const Region film = solid.laid(lay.move);
-                const Region open = section.cut.laid(lay.move);
-                return std::any_of(laid.begin(), laid.end(), [&](const Laid& l) {
-                    return l.pass == here && (over(film, l.open) || over(l.solid, open));
-                });
-            });
-        };
-        int pass = 1;
-        while (clashes(pass)) ++pass;
-        for (const Lay& lay : lays)
-            laid.push_back({solid.laid(lay.move), section.cut.laid(lay.move), lay.pass - section.pass + pass});
-        section.pass = pass;
+    std::vector<Clash> clashes;
+    for (std::size_t a = 0; a < laid.size(); ++a) {
+        for (std::size_t b = a + 1; b < laid.size(); ++b) {
+            if (laid[a].section == laid[b].section) continue;
+            if (over(laid[a].solid, laid[b].open) || over(laid[b].solid, laid[a].open))
+                clashes.push_back({laid[a].section, laid[b].section, laid[a].pass - laid[b].pass});
+        }
     }
+    const Passes passes = fewest_passes(spans, clashes);
+    for (std::size_t i = 0; i < plan.sections.size(); ++i) plan.sections[i].pass = passes.of[i];
     reorder(plan, [](const Section& a, const Section& b) { return a.pass < b.pass; });
-    for (const Lay& lay : lays_of(plan.sections)) plan.passes = std::max(plan.passes, lay.pass);
-    if (plan.passes > 1) plan.why.push_back({"sections.why-passes", {{"passes", std::int64_t{plan.passes}}}});
+    plan.passes = passes.count;
+    if (plan.passes > 1) {
+        plan.why.push_back({passes.proved ? "sections.why-passes-proved" : "sections.why-passes",
+                            {{"passes", std::int64_t{plan.passes}}, {"less", std::int64_t{plan.passes} - 1}}});
+    }
+}
+
+// Sections are found from the top down; a maker may begin elsewhere, and numbers and loads follow. Those of one row
+// keep their order, from left to right.
+void begin_from(LoadsPlan& plan, LayFrom from, const Box& face) {
+    if (from == LayFrom::Top || plan.sections.size() < 2) return;
+    const auto middle = [](const Section& s) {
+        const Box b = s.film.bounds();
+        return Point{(b.low.x + b.high.x) / 2, (b.low.y + b.high.y) / 2};
+    };
+    // Rows from the bottom up: what lies beside the middle of the row below belongs to it.
+    std::vector<std::size_t> upwards;
+    for (std::size_t i = 0; i < plan.sections.size(); ++i) upwards.push_back(i);
+    std::stable_sort(upwards.begin(), upwards.end(), [&](std::size_t a, std::size_t b) {
+        return middle(plan.sections[a]).y < middle(plan.sections[b]).y;
+    });
+    std::map<const Section*, int> row;
+    std::int64_t top = 0;
+    int rows = -1;
+    for (const std::size_t i : upwards) {
+        if (rows < 0 || middle(plan.sections[i]).y > top) {
+            ++rows;
+            top = plan.sections[i].film.bounds().high.y;
+        }
+        row[&plan.sections[i]] = rows;
+    }
+    const Point centre{(face.low.x + face.high.x) / 2, (face.low.y + face.high.y) / 2};
+    const auto away = [&](const Section& s) {
+        const Point m = middle(s) - centre;
+        return std::hypot(static_cast<double>(m.x), static_cast<double>(m.y));
+    };
+    reorder(plan, [&](const Section& a, const Section& b) {
+        if (a.pass != b.pass) return a.pass < b.pass;
+        if (from == LayFrom::Base) return row.at(&a) < row.at(&b);
+        return from == LayFrom::Centre ? away(a) < away(b) : away(a) > away(b);
+    });
+    const auto first_on = [](const Load& load) {
+        std::size_t first = load.placements.empty() ? 0 : load.placements.front().section;
+        for (const Placement& p : load.placements) first = std::min(first, p.section);
+        return first;
+    };
+    const auto to_cut =
+        std::stable_partition(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.cut; });
+    std::stable_sort(to_cut, plan.loads.end(), [&](const Load& a, const Load& b) { return first_on(a) < first_on(b); });
 }
 
 // Where a section lies on the pattern otherwise than the others of its load.
@@ -542,6 +594,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
                      const std::vector<CutLoad>& cut) {
     LoadsPlan plan = divided(pieces, face, mat, making, {});
     if (!cut.empty() && !keep_cut_in(plan, cut, mat, making)) plan = divided(pieces, face, mat, making, cut);
+    begin_from(plan, making.lay_from, face);
     say_where_pattern_breaks(plan, mat.usable);
     const auto cut_count = static_cast<int>(cut.size());
     plan.least_loads = cut_count + least_loads_for({&plan}, room_on(mat));

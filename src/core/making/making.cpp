@@ -30,6 +30,7 @@ MakingPlan resolve(const Making& making, const std::vector<Film>& films, const s
     plan.margin = std::max(plan.margin, Length{});
     plan.lap = std::max(plan.lap, Length{});
     plan.wishes = making.wishes;
+    plan.lay_from = making.lay_from;
     // A decal is used up where it is laid, and its border comes off before.
     if (plan.way == Way::Decal) {
         plan.wishes.whole_margins = false;

@@ -5,6 +5,7 @@
 // later and never changes it without a command.
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,6 +17,10 @@ namespace skarvel {
 
 enum class Way { Decal, PaintThrough };
 constexpr auto words_of(Way) { return std::array{"decal", "paint-through"}; }
+
+/// Where laying begins, and so how sections are numbered: where makers differ.
+enum class LayFrom { Top, Base, Centre, Outer };
+constexpr auto words_of(LayFrom) { return std::array{"top", "base", "centre", "outer"}; }
 
 /// A film as the trade data describes it. `known` is false for one that only the job names: it is kept and used.
 struct Film {
@@ -76,6 +81,7 @@ struct Making {
     std::optional<Measure> tie;     ///< keepers are held by ties this wide; zero for none; otherwise as the film asks
     std::string bed{};              ///< the machine's mat or roll that loads are cut on; empty: the shop's usual one
     Wishes wishes{};
+    LayFrom lay_from = LayFrom::Top;
     friend bool operator==(const Making&, const Making&) = default;
 };
 
@@ -90,6 +96,7 @@ struct MakingPlan {
     Length tie{};             ///< width of the ties that hold keepers; zero where they are loose
     bool edges_place = true;  ///< a mask as wide as the blank can be placed by its edges
     Wishes wishes{};
+    LayFrom lay_from = LayFrom::Top;
     friend bool operator==(const MakingPlan&, const MakingPlan&) = default;
 };
 

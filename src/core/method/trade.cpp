@@ -65,6 +65,7 @@ HandsOn read_hands_on(const Json& row) {
     h.chalk = row.at("chalk_min");
     h.hardware = row.at("hardware_min");
     h.trial = row.at("trial_min");
+    h.turn = row.at("turn_min");
     h.dry_brush_per_sqft = row.at("dry_brush_min_per_sqft");
     h.proof = row.at("proof_min");
     h.final = row.at("final_min");
@@ -236,6 +237,10 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.clear_over_vinyl = hours(m.at("waits").at("clear_over_vinyl"), "hours");
         trade.unknown_coat = hours(m.at("waits").at("unknown_coat"), "hours");
         trade.hands_on = read_hands_on(m.at("hands_on"));
+        const Json& laying = m.at("laying");
+        const auto habit = [&](const char* key) { return length_of(laying.at(key)); };
+        trade.laying = {trade.hands_on.hinged_from, habit("helper_from"), habit("slip_from"),
+                        habit("tape_close"),        habit("cover"),       habit("patch")};
         const Json& thin = m.at("thin");
         trade.thin = {length_of(thin.at("stroke")), length_of(thin.at("gap")), length_of(thin.at("keeper"))};
         const Json all = Json::parse(rules);

@@ -46,11 +46,20 @@ struct LiftWindow {
 
 struct HandsOn {
     double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, keeper = 0, lay = 0,
-           frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, dry_brush_per_sqft = 0, lay_hinged = 0,
-           colour_per_letter = 0, lift = 0, load = 0, proof = 0,
+           frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, turn = 0, dry_brush_per_sqft = 0,
+           lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0,
            final = 0;  ///< minutes
     Length weed_large_from, hinged_from;
     friend bool operator==(const HandsOn&, const HandsOn&) = default;
+};
+
+/// From how large on a section is laid in which way, and how its tape is cut.
+struct LayingHabits {
+    Length hinged_from, helper_from, slip_from;  ///< longest side of its film
+    Length tape_close;                           ///< beyond the ink, where tape is to touch little else
+    Length cover;                                ///< what paper covers beyond the film, where paint is sprayed
+    Length patch;                                ///< side of a trial patch
+    friend bool operator==(const LayingHabits&, const LayingHabits&) = default;
 };
 
 using Fact = std::variant<bool, double, std::string>;
@@ -193,6 +202,7 @@ struct Trade {
     std::vector<LiftWindow> lifts;
     CutLimits thin;  ///< what can be cut and weeded
     HandsOn hands_on;
+    LayingHabits laying;
     std::string field_paint;  ///< for bands and borders, where neither ground nor colour is a paint
     Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};
     std::vector<Rule> rules;

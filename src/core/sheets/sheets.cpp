@@ -35,7 +35,7 @@ std::string titled(const Printing& on, const ColourPlan& colour, const char* tit
 // The placement sheet lies on the bench and is read standing: words of 11 points, figures of 14.
 constexpr double told = 3.9;
 constexpr double figures = 5;
-constexpr double row_high = 19;  // of one section: its name, and two lines of figures
+constexpr double row_high = 25;  // of one section: its name, two lines of figures, and how it is put down
 
 // Broken where it ends, like a paragraph, in a size of its own.
 void figures_at(Sheet& sheet, const Printing& on, double x, const std::string& words, bool bold = false) {
@@ -73,6 +73,15 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
                     frame.at(level ? Point{seam.to, seam.where} : Point{seam.where, seam.to})},
                    0.35, false, true);
     }
+    for (const PlacedLay& lay : colour.laying->lays) {
+        if (lay.hinge) sheet.line({frame.at(lay.hinge->from), frame.at(lay.hinge->to)}, 0.7, false, true);
+        for (const Point& corner : {lay.low.at, lay.high.at}) {
+            const PagePoint c = frame.at(corner);
+            constexpr double arm = 1.4;
+            sheet.line({{c.x - arm, c.y}, {c.x + arm, c.y}}, 0.3);
+            sheet.line({{c.x, c.y - arm}, {c.x, c.y + arm}}, 0.3);
+        }
+    }
     const std::int64_t middle = upright ? blank.face.width() / 2 : blank.face.height() / 2;
     sheet.line(upright ? std::vector{frame.at({middle, 0}), frame.at({middle, blank.face.high.y})}
                        : std::vector{frame.at({0, middle}), frame.at({blank.face.high.x, middle})},
@@ -106,33 +115,44 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     const auto measure_text = [&](Length l) { return show_number(l, shop.display); };
     sheet.y = top + 8;
     sheet.text(x, sheet.y, on.say("sheet.laying-order"), large, true);
-    sheet.y += 6;
-    sheet.text(x, sheet.y,
-               on.say(shop.display.unit == Unit::Inch ? "sheet.corners-inches" : "sheet.corners-millimetres"), told);
     sheet.y += 8;
-    for (const Lay& lay : lays_of(colour.cut.loads->sections)) {
+    for (const PlacedLay& lay : colour.laying->lays) {
         if (sheet.room(row_high)) x = margin_mm;
-        const Section& section = colour.cut.loads->sections[lay.section];
-        const auto [low, high_corner] = corners(section, blank.face, lay.move);
-        std::string name = name_of(section, lay.section);
-        if (lay.time > 0) name += ", " + on.say("sheet.laid-again", {{"time", lay.time + 1}});
-        if (const std::string how = on.say(turned(lay.move)); !how.empty()) name += ", " + how;
-        if (colour.cut.loads->passes > 1) name += ", " + on.say("sheet.pass", {{"pass", lay.pass}});
+        const Section& section = colour.cut.loads->sections[lay.lay.section];
+        std::string name = name_of(section, lay.lay.section);
+        if (lay.lay.time > 0) name += ", " + on.say("sheet.laid-again", {{"time", lay.lay.time + 1}});
+        if (const std::string how = on.say(turned(lay.lay.move)); !how.empty()) name += ", " + how;
+        if (colour.cut.loads->passes > 1) name += ", " + on.say("sheet.pass", {{"pass", lay.lay.pass}});
         figures_at(sheet, on, x, with_fraction_slash(name), true);
-        figures_at(sheet, on, x + 4,
-                   with_fraction_slash(on.say("sheet.from-low", {{"left", measure_text(low.from_left)},
-                                                                 {"bottom", measure_text(low.from_bottom)}})));
-        figures_at(sheet, on, x + 4,
-                   with_fraction_slash(on.say("sheet.from-high", {{"right", measure_text(high_corner.from_right)},
-                                                                  {"top", measure_text(high_corner.from_top)}})));
+        if (lay.on == Registers::Sides) figures_at(sheet, on, x + 4, on.say("sheet.sides-on-sides"));
+        for (const Reason& distance : distances_told(lay)) figures_at(sheet, on, x + 4, on.say(distance));
+        std::string how;
+        const auto also = [&](const std::string& words) { how += (how.empty() ? "" : "; ") + words; };
+        if (lay.against)
+            also(on.say("sheet.marks-on", {{"section", colour.laying->lays[*lay.against].lay.section + 1}}));
+        if (lay.hinge)
+            also(
+                on.say(Reason{"sheet.hinged",
+                              {{"half", std::vector<Reason>{{std::string("half.") + word_of(lay.hinge->half), {}}}}}}));
+        if (lay.two_people) also(on.say("sheet.two-people"));
+        if (lay.slip_sheet) also(on.say("sheet.slip"));
+        if (lay.close) also(on.say("sheet.tape-close", {{"across", lay.tape_across}, {"up", lay.tape_up}}));
+        also(on.say(Reason{lay.across_grain ? "sheet.off-across" : "sheet.off-from",
+                           {{"corner", std::vector<Reason>{{std::string("corner.") + word_of(lay.corner), {}}}}}}));
+        const std::string told_how = with_fraction_slash(how);
+        for (const std::string& line : on.text.lines(told_how, sheet.right() - x - 4, told)) {
+            sheet.room(told * 1.3);
+            sheet.text(x + 4, sheet.y, line, told);
+            sheet.y += told * 1.3;
+        }
         sheet.y += 2;
     }
+    for (const Reason& why : colour.laying->why) sheet.paragraph(x, on.say(why), told);
     if (colour.cut.loads->passes > 1) sheet.paragraph(x, on.say("sheet.passes"), told);
     if (colour.face->mirrored) sheet.paragraph(x, on.say("sheet.from-behind"), told);
     const Length half = from_grid(middle);
     sheet.paragraph(x, on.say(upright ? "sheet.centre-left" : "sheet.centre-bottom", {{"at", measure_text(half)}}),
                     told);
-    if (colour.cut.loads->spans_face) sheet.paragraph(x, on.say("sheet.as-wide"), told);
     sheet.paragraph(x, on.say(colour.cut.making.way == Way::PaintThrough ? "sheet.order-mask" : "sheet.order-decal"),
                     told);
     return sheet.take();

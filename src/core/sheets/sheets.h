@@ -64,6 +64,11 @@ std::pair<CornerDistance, CornerDistance> corners(const Section& section, const 
 std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
                          Paper paper = Paper::Letter);
 
+/// A list of all steps to tick off, then each with its picture, its figures and room for the time. Nothing without
+/// steps.
+std::vector<Page> bench_book(const Job& job, const Plan& plan, const Shop& shop, const Library& library,
+                             Paper paper = Paper::Letter);
+
 /// "1:8": how much smaller than life a drawing is; one of a short list, so that a rule can be laid on it.
 int scale_for(Length width, Length height, double room_width_mm, double room_height_mm);
 

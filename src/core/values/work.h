@@ -36,12 +36,13 @@ enum class Work {
     Distress,
     Chalk,
     Hardware,
-    Trial
+    Trial,
+    Turn
 };
 constexpr auto words_of(Work) {
     return std::array{"proof", "sand",      "frame",    "ground", "clear-under", "field", "cut",
                       "weed",  "lay",       "seal",     "colour", "lift",        "clear", "final",
-                      "wipe",  "dry-brush", "distress", "chalk",  "hardware",    "trial"};
+                      "wipe",  "dry-brush", "distress", "chalk",  "hardware",    "trial", "turn"};
 }
 
 /// Done once for a whole face; the rest is done for one of its colours.
