@@ -17,6 +17,7 @@
 #include "job/layer_commands.h"
 #include "job/method_reads.h"
 #include "job/plan.h"
+#include "job/what_helps.h"
 #include "proof/proof.h"
 
 namespace {
@@ -228,10 +229,15 @@ Job script_board_with_rim() {
     return job;
 }
 
-// Twelve signs, whose sections are packed on shared loads.
-void share_twelve(benchmark::State& state) {
+Job twelve_signs() {
     Job job = script_board();
     for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
+    return job;
+}
+
+// Twelve signs, whose sections are packed on shared loads.
+void share_twelve(benchmark::State& state) {
+    Job job = twelve_signs();
     const Plan p = plan(job, usual_shop(), library(), monday());
     std::vector<Sharer> sharers;
     std::size_t sections = 0;
@@ -262,8 +268,7 @@ void squared_square(benchmark::State& state) {
 
 // A batch of twelve signs from nothing, all of it, with its sections counted.
 void batch_of_twelve(benchmark::State& state) {
-    Job job = script_board();
-    for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
+    Job job = twelve_signs();
     // Cut on the short mat, so that there are many sections.
     for (Sign& s : job.signs) s.faces.front().colours.front().making.bed = "12-inch cutter / 12 × 12";
     std::size_t sections = 0;
@@ -277,8 +282,7 @@ void batch_of_twelve(benchmark::State& state) {
 
 // Between two looks at whether to stop: how long a newer edit waits at worst, over a whole plan.
 void longest_wait(benchmark::State& state) {
-    Job job = script_board();
-    for (int i = 0; i < 11; ++i) job = copy_sign(job, 0, "Messing about in boats is\nworth doing slowly");
+    const Job job = twelve_signs();
     double longest = 0;
     for (auto _ : state) {
         auto last = std::chrono::steady_clock::now();
@@ -416,6 +420,24 @@ void trying_remedies(benchmark::State& state) {
     }
 }
 
+// Twelve signs on one clock: from finished tasks to a schedule with its latest start, rounds and all.
+void clock_of_twelve(benchmark::State& state) {
+    const Job job = twelve_signs();
+    const Shop shop = usual_shop();
+    const Plan now = plan(job, shop, library(), monday());
+    ClockInput in{now.tasks, shop.hours, monday() + std::chrono::days(60), {}, {}, monday()};
+    for (auto _ : state) benchmark::DoNotOptimize(schedule(in));
+    state.counters["tasks"] = static_cast<double>(now.tasks->size());
+}
+
+// Everything that may gain time, each planned in full.
+void looking_for_time(benchmark::State& state) {
+    Job job = porch_board();
+    job.deadline = monday() + std::chrono::days(3);
+    const Shop shop = usual_shop();
+    for (auto _ : state) benchmark::DoNotOptimize(what_helps(job, shop, library(), monday()));
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -471,6 +493,9 @@ int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("a minute passes: the porch board", new_moment)->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("an edit of a layer: the porch board", edit_of_a_layer)->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("remedies tried: the porch board", trying_remedies)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("the clock of twelve signs, in rounds, with its latest start", clock_of_twelve)
+        ->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("looking for time: the porch board", looking_for_time)->Unit(benchmark::kMillisecond);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
 }

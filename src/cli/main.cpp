@@ -301,10 +301,12 @@ class Program {
         print_saw();
         const Schedule& c = *plan_.clock;
         if (!c.slots.empty()) {
-            row(c.start_by ? "cli.clock-start" : "cli.clock", {{"ready", c.ready},
-                                                               {"start", c.start_by.value_or(c.ready)},
-                                                               {"hands_on", c.hands_on},
-                                                               {"waits", c.chain_waits}});
+            const char* begun = job_.begin_on ? "cli.clock-then" : c.start_by ? "cli.clock-start" : "cli.clock";
+            row(begun, {{"ready", c.ready},
+                        {"begin", c.begin},
+                        {"start", c.start_by.value_or(c.ready)},
+                        {"hands_on", c.hands_on},
+                        {"waits", c.chain_waits}});
             for (const Wait& w : c.chain) more(show_minutes(w.at_least) + ": " + say(w.why));
         }
         row("cli.bench", {{"steps", plan_.bench->steps.size()}, {"done", plan_.bench->done()}});

@@ -276,3 +276,107 @@ TEST_CASE("many tasks are laid as fast as few, and each that is too long is told
     CHECK(too_long.problems.size() >= 1);
     CHECK(too_long.problems.size() <= 2);
 }
+
+namespace {
+
+// A coat of a sign, with the setting up that a round needs once.
+Task coat(const std::string& id, int minutes, std::vector<Wait> waits = {}, const std::string& round = "ground/1") {
+    Task t = task(id, minutes, std::move(waits));
+    t.of = id;
+    t.round = round;
+    t.setup = Minutes(10);
+    return t;
+}
+
+}  // namespace
+
+TEST_CASE("coats of several signs share one setting up, and keep to every wait") {
+    // Four signs: sand (own work), then a coat. Twenty minutes each, ten of them setting up.
+    std::vector<Task> tasks;
+    for (int i = 0; i < 4; ++i) {
+        tasks.push_back(task("sand" + std::to_string(i), 15));
+        tasks.push_back(coat("coat" + std::to_string(i), 20, {after(tasks.size() - 1, 0)}));
+    }
+    const ClockInput in{all_of(tasks), evenings(), moment("2026-05-09T12:00"), {}, {}, moment("2026-05-04T18:00")};
+    const Schedule s = schedule(in);
+    CHECK(s.setup_saved == Minutes(30));
+    CHECK(s.hands_on == Minutes(4 * 15 + 20 + 3 * 10));
+    // One after the other, without a gap.
+    std::vector<Slot> coats;
+    for (const Slot& slot : s.slots) {
+        if (slot.task % 2 == 1) coats.push_back(slot);
+    }
+    for (std::size_t i = 1; i < coats.size(); ++i) CHECK(coats[i].start == coats[i - 1].end);
+    // Where a round would come too late, single tasks are taken: two signs may begin only on Wednesday and Saturday.
+    std::vector<Task> apart = {coat("first", 20), coat("second", 20, {after(0, 7 * 24 * 60)}, "other")};
+    apart.push_back(coat("third", 20, {after(1, 0)}));
+    const Schedule late = schedule({all_of(apart), evenings(), {}, {}, {}, moment("2026-05-04T18:00")});
+    CHECK(late.setup_saved == Minutes(0));  // the third hangs on the second, which hangs on the first
+}
+
+TEST_CASE("property: rounds break no wait, no hour and no pair of hands, and never cost work") {
+    rc::check([] {
+        const auto signs = *rc::gen::inRange(1, 5);
+        const auto coats = *rc::gen::inRange(1, 4);
+        std::vector<Task> tasks;
+        for (int i = 0; i < signs; ++i) {
+            for (int n = 0; n < coats; ++n) {
+                std::vector<Wait> waits;
+                if (n > 0) waits.push_back(after(tasks.size() - 1, *rc::gen::inRange(0, 600)));
+                const int kind = *rc::gen::inRange(0, 3);  // so that rounds may cross one another
+                tasks.push_back(coat(std::to_string(i) + "." + std::to_string(n), *rc::gen::inRange(10, 60), waits,
+                                     "round" + std::to_string(kind)));
+            }
+        }
+        const ClockInput in{all_of(tasks), evenings(), {}, {}, {}, moment("2026-05-04T12:00")};
+        const Schedule s = schedule(in);
+        RC_ASSERT(s.slots.size() == tasks.size());
+        Minutes all{0};
+        for (std::size_t i = 0; i < s.slots.size(); ++i) {
+            RC_ASSERT(inside(in.hours, s.slots[i].start, s.slots[i].end));
+            if (i > 0) RC_ASSERT(s.slots[i].start >= s.slots[i - 1].end);
+            for (const Wait& w : tasks[s.slots[i].task].waits)
+                RC_ASSERT(s.slots[i].start >= slot_of(s, w.after).end + w.at_least);
+            all += tasks[i].hands_on;
+        }
+        RC_ASSERT(s.hands_on + s.setup_saved == all);
+    });
+}
+
+TEST_CASE("a changed day, a later beginning and a margin move what they must, and nothing earlier") {
+    ClockInput in{all_of({task("ground", 60), task("second", 60, {after(0, 12 * 60)})}),
+                  evenings(),
+                  moment("2026-05-09T12:00"),
+                  {},
+                  {},
+                  moment("2026-05-04T17:00")};
+    CHECK(schedule(in).ready == moment("2026-05-05T19:30"));
+    in.changed = {{moment("2026-05-05T00:00"), 9 * 60, 11 * 60}};  // Tuesday morning instead of the evening
+    CHECK(schedule(in).ready == moment("2026-05-05T10:30"));       // twelve hours after 19:30 is 7:30
+    in.changed = {{moment("2026-05-05T00:00"), 0, 0}};             // off
+    CHECK(schedule(in).ready == moment("2026-05-06T19:30"));
+    in.changed.clear();
+    const auto latest = schedule(in).start_by;
+    in.margin = Minutes(24 * 60);
+    REQUIRE(latest);
+    CHECK(*schedule(in).start_by <= *latest - std::chrono::hours(12));
+    in.begin_on = moment("2026-05-06T00:00");
+    CHECK(schedule(in).begin == moment("2026-05-06T18:30"));
+}
+
+TEST_CASE("cold or damp slows water-based coats by the table, and what is laid as film not") {
+    const auto& table = library().trade.slowing;
+    CHECK(slowed_by(table, 20, 50) == 1);
+    CHECK(slowed_by(table, 15, 50) == 1.5);
+    CHECK(slowed_by(table, 20, 75) == 1.5);
+    CHECK(slowed_by(table, 10, 50) == 2);
+    CHECK(slowed_by(table, 20, 90) == 2);
+    Shop shop = usual_shop();
+    const auto waits = [&](const Job& job) {
+        return plan(job, shop, library(), moment("2026-05-04T18:00")).clock->chain_waits;
+    };
+    const Minutes usual = waits(porch_board());
+    shop.room_celsius = 10;
+    // All waits of the porch board are for water-based coats, but for the time until soft, which is told by touch.
+    CHECK(waits(porch_board()) == (usual - Minutes(15)) * 2 + Minutes(15));
+}

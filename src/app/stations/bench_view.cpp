@@ -1,3 +1,4 @@
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QVBoxLayout>
@@ -15,7 +16,8 @@ namespace {
 
 // How long from now, as it is read from afar: "12 min", "1:45", "2 days".
 QString countdown(Minutes left) {
-    if (left >= std::chrono::hours(24)) return QString::fromStdString(show_minutes(left));
+    if (left >= std::chrono::days(2))
+        return in_words("bench-view.days", {{"days", std::chrono::floor<std::chrono::days>(left).count()}});
     if (left >= std::chrono::hours(1))
         return QString("%1:%2").arg(left.count() / 60).arg(left.count() % 60, 2, 10, QChar('0'));
     return in_words("bench-view.minutes", {{"minutes", left.count()}});
@@ -47,7 +49,11 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     leave_ = button(in_words("bench-view.leave-the-bench-esc"), "bar", this);
     leave_->setIcon(Theme::icon("arrow-left"));
     connect(leave_, &QPushButton::clicked, this, &BenchView::left);
+    wrong_ = button(in_words("bench-view.something-happened"), "bar", this);
+    wrong_->setObjectName("something happened");
+    connect(wrong_, &QPushButton::clicked, this, [this] { show_mishaps(mishaps_->isHidden()); });
     top->addWidget(leave_);
+    top->addWidget(wrong_);
     top->addWidget(progress_, 1);
     progress_->setAlignment(Qt::AlignRight);
     all->addLayout(top);
@@ -56,7 +62,9 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     instruction_ = label({}, nullptr, this);
     instruction_->setObjectName("instruction");
     all->addWidget(instruction_);
-    auto* middle = new QHBoxLayout;
+    middle_ = new QWidget(this);
+    auto* middle = new QHBoxLayout(middle_);
+    middle->setContentsMargins(0, 0, 0, 0);
     middle->setSpacing(20);
     picture_ = new StepPictureView([this](const Reason& r) { return shown(desk_.say(r)); }, this);
     picture_->setAccessibleName(in_words("bench-view.where-it-goes"));
@@ -79,7 +87,12 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     side->addWidget(timer_for_);
     side->addWidget(timers_);
     middle->addLayout(side, 2);
-    all->addLayout(middle, 1);
+    all->addWidget(middle_, 1);
+    mishaps_ = new QWidget(this);
+    mishaps_->setObjectName("mishaps");
+    new QGridLayout(mishaps_);
+    mishaps_->hide();
+    all->addWidget(mishaps_, 1);
     check_ = label({}, nullptr, this);
     hand_ = label({}, nullptr, this);
     hand_->setObjectName("at-hand");
@@ -92,6 +105,8 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     buttons->setSpacing(12);
     before_ = big(in_words("bench-view.back"), nullptr, this);
     not_dry_ = big(in_words("bench-view.not-dry-yet"), nullptr, this);
+    dry_ = big(in_words("bench-view.dry-already"), nullptr, this);
+    dry_->setObjectName("dry");
     after_ = big(in_words("bench-view.look-ahead"), nullptr, this);
     done_ = big(in_words("bench-view.done"), "main", this);
     done_->setObjectName("done");
@@ -101,6 +116,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     buttons->addWidget(before_, 1);
     buttons->addWidget(after_, 1);
     buttons->addWidget(not_dry_, 1);
+    buttons->addWidget(dry_, 1);
     buttons->addWidget(done_, 2);
     all->addLayout(buttons);
     next_ = label({}, "small", this);
@@ -114,6 +130,11 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
             if (s.done && s.wait_after.count() > 0) last = &s;
         }
         if (last != nullptr) desk_.apply(hold(desk_.job(), last->id, desk_.now() + Minutes(30)));
+    });
+    connect(dry_, &QPushButton::clicked, this, [this] {
+        const Step* s = step();
+        const Timer* wait = s == nullptr ? nullptr : waits_for(*s);
+        if (wait != nullptr) desk_.apply(dry_already(desk_.job(), wait->after, desk_.now()));
     });
     connect(before_, &QPushButton::clicked, this, [this] { turn(-1); });
     connect(after_, &QPushButton::clicked, this, [this] { turn(1); });
@@ -129,7 +150,57 @@ void BenchView::turn(int by) {
     const long to = at + by;
     if (to >= 0 && to < static_cast<long>(steps.size())) looked_at_ = steps[static_cast<std::size_t>(to)].id;
     anyway_ = false;
+    show_mishaps(false);
     refresh();
+}
+
+void BenchView::took(const std::function<Job(const Step&)>& change) {
+    desk_.wait_for_plan();
+    const Step* s = step();
+    if (s == nullptr) return;
+    Job changed = change(*s);
+    show_mishaps(false);
+    looked_at_.reset();
+    desk_.apply(std::move(changed));
+}
+
+// What may have gone wrong at this step, as large as the rest: each makes the step that mends it.
+void BenchView::show_mishaps(bool shown_now) {
+    mishaps_->setVisible(shown_now);
+    middle_->setVisible(!shown_now);
+    wrong_->setText(in_words(shown_now ? "bench-view.nothing-happened" : "bench-view.something-happened"));
+    auto* grid = static_cast<QGridLayout*>(mishaps_->layout());
+    while (QLayoutItem* item = grid->takeAt(0)) {
+        if (item->widget() != nullptr) item->widget()->deleteLater();
+        delete item;
+    }
+    const Step* s = step();
+    if (!shown_now || s == nullptr) return;
+    int place = 0;
+    const auto offer = [&](const QString& words, const QString& name, const std::function<Job(const Step&)>& change) {
+        QPushButton* b = big(words, nullptr, mishaps_);
+        b->setObjectName(name);
+        grid->addWidget(b, place / 2, place % 2);
+        ++place;
+        connect(b, &QPushButton::clicked, this, [this, change] { took(change); });
+    };
+    for (const std::string& kind : s->may_happen) {
+        offer(in_words(("mishap." + kind).c_str()), QString::fromStdString("happened-" + kind),
+              [this, kind](const Step& at) {
+                  return happened(desk_.job(), desk_.plan(), at.id, kind, desk_.now(), desk_.library().trade);
+              });
+    }
+    const bool coated = s->work == Work::Colour || s->work == Work::Ground || s->work == Work::Clear ||
+                        s->work == Work::ClearUnder || s->work == Work::DryBrush;
+    if (coated)
+        offer(in_words("bench-view.another-coat"), "another-coat",
+              [this](const Step& at) { return another_coat(desk_.job(), at); });
+    if (!s->done)
+        offer(in_words("bench-view.leave-it-out"), "leave-it-out", [this](const Step& at) {
+            return skip(desk_.job(), desk_.plan(), at.id, in_words("bench-view.left-out-at-the-bench").toStdString(),
+                        desk_.now());
+        });
+    grid->setRowStretch(place / 2 + 1, 1);
 }
 
 // The wait that a step still has to see through.
@@ -177,6 +248,7 @@ void BenchView::refresh() {
     next_->setStyleSheet(sized(18, t.pencil));
     progress_->setText(in_words("bench-view.of-steps-done", {{"done", bench.done()}, {"steps", bench.steps.size()}}));
     StepPicture picture;
+    wrong_->setEnabled(s != nullptr);
     if (s == nullptr) {
         name_->setText(bench.steps.empty() ? in_words("bench-view.nothing-to-do-yet")
                                            : in_words("bench-view.everything-is-done"));
@@ -225,6 +297,7 @@ void BenchView::tick_timer() {
     const bool after_wait = std::any_of(bench.steps.begin(), bench.steps.end(),
                                         [](const Step& o) { return o.done && o.wait_after.count() > 0; });
     not_dry_->setEnabled(after_wait);
+    dry_->setEnabled(s != nullptr && !s->done && waits_for(*s) != nullptr);
     timer_->setStyleSheet(sized(56, t.graphite, 500));
     timer_for_->setStyleSheet(sized(18, t.pencil));
     timers_->setStyleSheet(sized(18, t.pencil));
@@ -285,10 +358,20 @@ void BenchView::lay_out() {
     };
     const Tokens& t = Theme::tokens();
     fit(instruction_, {56, 44, 36, 32, 28, 24}, QFont::Medium, wide, height() * 0.24, t.graphite);
-    fit(figures_, {32, 28, 24, 20, 18}, QFont::DemiBold, wide * 2 / 5, height() * 0.30, t.graphite);
     fit(check_, {24, 20, 18}, QFont::Normal, wide, height() * 0.09, t.graphite);
     fit(hand_, {18, 15}, QFont::Normal, wide, height() * 0.05, t.pencil);
     fit(care_, {18, 15}, QFont::Medium, wide, height() * 0.06, t.ochre);
+    // The figures take what the others leave, beside the picture.
+    int left = height() - 24 - 8 * 6;
+    for (const QWidget* w :
+         std::initializer_list<const QWidget*>{leave_, name_, instruction_, check_, hand_, care_, done_, next_}) {
+        if (!w->isHidden()) left -= w->hasHeightForWidth() ? w->heightForWidth(wide) : w->sizeHint().height();
+    }
+    const int beside = (wide - 20) * 2 / 5;
+    for (const QLabel* l : {timer_, timer_for_, timers_}) {
+        if (!l->isHidden()) left -= l->hasHeightForWidth() ? l->heightForWidth(beside) : l->sizeHint().height();
+    }
+    fit(figures_, {32, 28, 24, 20, 18, 15}, QFont::DemiBold, beside, left - 16, t.graphite);
 }
 
 void BenchView::resizeEvent(QResizeEvent*) { lay_out(); }

@@ -1,4 +1,5 @@
 // The tray of Clock: when the job is wanted, and what each wait is for.
+#include "stations/clock_parts.h"
 #include "stations/form.h"
 #include "theme/words.h"
 
@@ -21,6 +22,12 @@ class ClockTray : public Tray {
         form_.moment_of(
             in_words("tray.deadline"), "deadline", [](const Job& job) { return job.deadline; },
             [](Job& job, Moment at) { lens(&Job::deadline).put(job, at); });
+        form_.tick_of(
+            in_words("clock-tray.begins-later"), [](const Job& job) { return job.begin_on.has_value(); },
+            [this](Job& job, bool later) { begin_later(job, later, desk_.now()); });
+        form_.moment_of(
+            in_words("clock-tray.begin-on"), "begin-on", [](const Job& job) { return job.begin_on; },
+            [](Job& job, Moment at) { lens(&Job::begin_on).put(job, at); });
         auto* waits = new Segmented(in_words("tray.waits-before-film-goes"),
                                     {in_words("tray.least"), in_words("tray.safe")}, this);
         form_.row(in_words("tray.waits-before-film-goes"), waits);
@@ -34,6 +41,8 @@ class ClockTray : public Tray {
         form_.line(
             in_words("tray.customer"), [](const Job& job) { return text_of(job.customer); },
             [](Job& job, const std::string& words) { lens(&Job::customer).put(job, words); });
+        group(in_words("clock-tray.what-would-help"), [this] { add_part<WhatHelps>(); });
+        group(in_words("clock-tray.days-and-room"), [this] { add_part<DaysPart>(); });
     }
 
     void refresh() override {
@@ -41,11 +50,15 @@ class ClockTray : public Tray {
         const Schedule& c = *desk_.plan().clock;
         begin_follows(in_words("word.what-follows"));
         if (!c.slots.empty()) {
+            fact(in_words(desk_.job().begin_on ? "clock-tray.begun-then" : "clock-tray.begun-now"),
+                 text_of(show_moment(c.begin, true)));
             if (c.start_by) fact(in_words("tray.start-by"), text_of(show_moment(*c.start_by, true)));
             fact(in_words("tray.ready"), text_of(show_moment(c.ready, true)));
             if (c.start_by && *c.start_by > c.begin)
                 fact(in_words("tray.slack"), text_of(show_minutes(*c.start_by - c.begin)));
             fact(in_words("tray.hands-on"), text_of(show_minutes(c.hands_on)));
+            if (c.setup_saved > Minutes(0))
+                fact(in_words("clock-tray.saved-by-rounds"), text_of(show_minutes(c.setup_saved)));
             fact(in_words("tray.waits-in-a-row"), text_of(show_minutes(c.chain_waits)));
         }
         problems(Station::Clock);

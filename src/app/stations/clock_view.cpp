@@ -82,14 +82,14 @@ void ClockView::lay_out() {
     const Schedule& c = *desk_.plan().clock;
     if (c.slots.empty()) return;
     const TimeSpan span = span_of(c, desk_.job().deadline, desk_.now());
-    const Hours& hours = desk_.shop().hours;
     for (Moment at = span.from; at < span.to; at += std::chrono::days(1)) {
         Column column{std::chrono::floor<std::chrono::days>(at), 24 * 60, 0, 0, 0};
         const auto take = [&](int from, int to) {
             column.open = std::min(column.open, from);
             column.close = std::max(column.close, to);
         };
-        for (const Hours::Sitting& s : hours.days[std::chrono::weekday(column.day).c_encoding()]) take(s.from, s.to);
+        for (const Hours::Sitting& s : sittings_on(desk_.shop().hours, desk_.shop().changed_days, column.day))
+            take(s.from, s.to);
         for (const Slot& slot : c.slots) {
             if (std::chrono::floor<std::chrono::days>(slot.start) == column.day)
                 take(minute_of(slot.start),

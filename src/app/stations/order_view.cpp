@@ -121,6 +121,7 @@ MethodPages::MethodPages(Desk& desk, QWidget* cut, QWidget* parent) : QWidget(pa
     order_ = new OrderView(desk, pages_);
     pages_->addWidget(order_);
     all->addWidget(pages_, 1);
+    which_->button(1)->setObjectName("order of laying");
     which_->show_choice(0);
     connect(which_, &Segmented::chosen, this, [this](int page) {
         which_->show_choice(page);

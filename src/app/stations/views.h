@@ -130,13 +130,16 @@ class BenchView : public QWidget {
     void lay_out();
     void press_done();
     void turn(int by);
+    void show_mishaps(bool shown);
+    void took(const std::function<Job(const Step&)>& change);
     [[nodiscard]] const Step* step() const;
     [[nodiscard]] const Timer* waits_for(const Step& step) const;
     Desk& desk_;
     QLabel *progress_, *name_, *instruction_, *figures_, *check_, *hand_, *care_, *timer_, *timer_for_, *timers_,
         *next_;
     StepPictureView* picture_;
-    QPushButton *done_, *not_dry_, *before_, *after_, *leave_;
+    QPushButton *done_, *not_dry_, *dry_, *before_, *after_, *leave_, *wrong_;
+    QWidget *middle_, *mishaps_;
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
     bool anyway_ = false;              // done was pressed while it had to wait
     QElapsedTimer pressed_;

@@ -102,11 +102,12 @@ void Ribbon::paintEvent(QPaintEvent*) {
         p.setFont(Theme::font(13, QFont::Normal, true));
         p.setPen(t.pencil);
         const QString hands = QString::fromStdString(show_minutes(c.hands_on));
-        const QString under =
-            c.start_by
-                ? in_words("ribbon.start-by",
-                           {{"start_by", QString::fromStdString(show_moment(*c.start_by, true))}, {"hands", hands}})
-                : in_words("ribbon.by-hand", {{"hands", hands}});
+        const QString under = c.start_by
+                                  ? in_words(desk_.job().begin_on ? "ribbon.begun-then" : "ribbon.start-by",
+                                             {{"start_by", QString::fromStdString(show_moment(*c.start_by, true))},
+                                              {"begin", QString::fromStdString(show_moment(c.begin))},
+                                              {"hands", hands}})
+                                  : in_words("ribbon.by-hand", {{"hands", hands}});
         p.drawText(QRect(16, Theme::px(35), left - 20, Theme::px(20)), Qt::AlignVCenter, under);
     }
 

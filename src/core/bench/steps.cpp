@@ -83,6 +83,8 @@ std::vector<Timer> timers_of(const BenchInput& in) {
                 earlier->end,
                 earlier->end + w.at_least,
                 std::nullopt};
+            if (const auto dry = in.dry.find(after.id); dry != in.dry.end())
+                timer.from = std::min(timer.from, std::max(earlier->end, dry->second));
             if (const auto held = in.held.find(after.id); held != in.held.end())
                 timer.from = std::max(timer.from, held->second);
             if (w.at_most) timer.until = earlier->end + *w.at_most;
@@ -134,8 +136,13 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
         step.check = {"check." + suffix, task.name.arguments};
         step.at_hand = {"hand." + suffix, task.name.arguments};
         step.cautions = cautions_for(task, trade);
+        for (const MishapKind& kind : trade.mishaps) {
+            const bool here = kind.works.empty() ||
+                              std::find(kind.works.begin(), kind.works.end(), word_of(task.work)) != kind.works.end();
+            if (here && task.work != Work::Mend) step.may_happen.push_back(kind.id);
+        }
         step.number = task.number;
-        step.hands_on = task.hands_on;
+        step.hands_on = slot.done ? task.hands_on : std::chrono::duration_cast<Minutes>(slot.end - slot.start);
         step.start = slot.start;
         step.done = slot.done;
         if (const Wait* wait = longest[slot.task]) {

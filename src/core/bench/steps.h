@@ -14,11 +14,21 @@
 
 namespace skarvel {
 
+/// A step that its maker left out.
+struct Skipped {
+    StepId step;
+    std::string reason;
+    friend bool operator==(const Skipped&, const Skipped&) = default;
+};
+
 struct BenchRecord {
     std::map<StepId, Moment> ticks;
-    std::map<StepId, Moment> held;  ///< "not dry yet": looked again no earlier than this
-    std::vector<CutLoad> cut;       ///< loads as they were cut
-    std::vector<CutLoad> spoilt;    ///< cut, and to be cut again
+    std::map<StepId, Moment> held;   ///< "not dry yet": looked again no earlier than this
+    std::vector<CutLoad> cut;        ///< loads as they were cut
+    std::vector<CutLoad> spoilt;     ///< cut, and to be cut again
+    std::map<StepId, Moment> dry{};  ///< "dry already": by touch, since then
+    std::vector<Mishap> mishaps{};
+    std::vector<Skipped> skipped{};  ///< ticked as well, when they were left out
     friend bool operator==(const BenchRecord&, const BenchRecord&) = default;
 };
 
@@ -38,6 +48,7 @@ struct Step {
     Minutes wait_after{0};  ///< what must then dry, longest
     Reason wait_why;
     bool done = false;
+    std::vector<std::string> may_happen{};  ///< kinds of mishaps
     friend bool operator==(const Step&, const Step&) = default;
 };
 
@@ -70,7 +81,7 @@ struct LaidBy {
 struct BenchInput {
     Shared<std::vector<Task>> tasks;
     Shared<Schedule> clock;
-    std::map<StepId, Moment> ticks, held;
+    std::map<StepId, Moment> ticks, held, dry;
     std::map<ColourId, LaidBy> laying;
     friend bool operator==(const BenchInput&, const BenchInput&) = default;
 };

@@ -22,7 +22,11 @@ struct Interval {
 
 // A task with those that a window binds to it, each at a fixed offset from its start.
 struct Block {
-    std::vector<std::pair<std::size_t, Minutes>> tasks;
+    struct Part {
+        std::size_t task;
+        Minutes offset, length;
+    };
+    std::vector<Part> tasks;
     Minutes length{0};
 };
 
@@ -42,19 +46,21 @@ struct Turn {
 
 class Planner {
   public:
-    explicit Planner(const ClockInput& in) : in_(in), tail_(in.tasks->size(), Minutes(0)) {
+    Planner(const ClockInput& in, bool rounds) : in_(in), tail_(in.tasks->size(), Minutes(0)) {
         for (const auto& day : in.hours.days) {
             for (const auto& s : day) longest_sitting_ = std::max(longest_sitting_, Minutes(s.to - s.from));
         }
+        for (const ChangedDay& d : in.changed) longest_sitting_ = std::max(longest_sitting_, Minutes(d.to - d.from));
         for (std::size_t i = in.tasks->size(); i-- > 0;) {
             tail_[i] += (*in.tasks)[i].hands_on;
             for (const Wait& w : (*in.tasks)[i].waits) tail_[w.after] = std::max(tail_[w.after], tail_[i] + w.at_least);
         }
         make_blocks();
+        if (rounds) make_rounds();
         outer_.resize(blocks_.size());
         waiting_for_.resize(in.tasks->size());
         for (std::size_t b = 0; b < blocks_.size(); ++b) {
-            for (const auto& [task, offset] : blocks_[b].tasks) {
+            for (const auto& [task, offset, length] : blocks_[b].tasks) {
                 for (const Wait& w : (*in.tasks)[task].waits) {
                     const bool done = in.done.contains((*in.tasks)[w.after].id);
                     if (block_of_[w.after] == b && !done) continue;
@@ -111,9 +117,9 @@ class Planner {
             const Block& block = blocks_[first->second.begin()->block];
             first->second.erase(first->second.begin());
             if (first->second.empty()) ready.erase(first);
-            for (const auto& [task, offset] : block.tasks) {
+            for (const auto& [task, offset, length] : block.tasks) {
                 if (placed[task]) continue;
-                placed[task] = Slot{task, start + offset, start + offset + (*in_.tasks)[task].hands_on, false};
+                placed[task] = Slot{task, start + offset, start + offset + length, false};
                 for (const std::size_t waiting : waiting_for_[task]) {
                     if (--missing[waiting] == 0) make_ready(waiting);
                 }
@@ -138,9 +144,9 @@ class Planner {
         std::vector<TooLong> out;
         for (const Block& block : blocks_) {
             const auto open = std::find_if(block.tasks.begin(), block.tasks.end(),
-                                           [&](const auto& t) { return !in_.done.contains((*in_.tasks)[t.first].id); });
-            if (open == block.tasks.end() || block.length - open->second <= longest_sitting_) continue;
-            out.push_back({open->first, block.length - open->second, std::next(open) == block.tasks.end()});
+                                           [&](const auto& t) { return !in_.done.contains((*in_.tasks)[t.task].id); });
+            if (open == block.tasks.end() || block.length - open->offset <= longest_sitting_) continue;
+            out.push_back({open->task, block.length - open->offset, std::next(open) == block.tasks.end()});
         }
         return out;
     }
@@ -162,30 +168,100 @@ class Planner {
             }
             windowed_.push_back(joined.has_value());
             if (joined) {
-                blocks_[*joined].tasks.emplace_back(i, offset);
+                blocks_[*joined].tasks.push_back({i, offset, task.hands_on});
                 blocks_[*joined].length = offset + task.hands_on;
                 block_of_[i] = *joined;
             } else {
                 block_of_[i] = blocks_.size();
-                blocks_.push_back({{{i, Minutes(0)}}, task.hands_on});
+                blocks_.push_back({{{i, Minutes(0), task.hands_on}}, task.hands_on});
             }
         }
     }
 
-    [[nodiscard]] Minutes tail(std::size_t block) const { return tail_[blocks_[block].tasks.front().first]; }
+    // Single tasks of one kind are joined, as many as a sitting holds, where none of them waits for another by any way.
+    void make_rounds() {
+        std::vector<std::vector<std::size_t>> waits(blocks_.size());  // by block: blocks that it waits for
+        for (std::size_t i = 0; i < in_.tasks->size(); ++i) {
+            for (const Wait& w : (*in_.tasks)[i].waits) waits[block_of_[i]].push_back(block_of_[w.after]);
+        }
+        std::vector<std::size_t> same(blocks_.size());  // the round that a block has gone into
+        for (std::size_t b = 0; b < same.size(); ++b) same[b] = b;
+        std::vector<std::vector<std::size_t>> members(blocks_.size());  // of each round, itself too
+        for (std::size_t b = 0; b < members.size(); ++b) members[b] = {b};
+        const auto root = [&](std::size_t b) {
+            while (same[b] != b) b = same[b];
+            return b;
+        };
+        const auto hangs_on = [&](std::size_t later, std::size_t earlier) {
+            std::vector<bool> seen(blocks_.size(), false);
+            std::vector<std::size_t> open{root(later)};
+            while (!open.empty()) {
+                const std::size_t at = open.back();
+                open.pop_back();
+                if (seen[at]) continue;
+                seen[at] = true;
+                for (const std::size_t b : members[at]) {
+                    for (const std::size_t w : waits[b]) {
+                        if (root(w) == root(earlier)) return true;
+                        open.push_back(root(w));
+                    }
+                }
+            }
+            return false;
+        };
+        std::map<std::string, std::size_t> round;  // the one that still has room
+        for (std::size_t i = 0; i < in_.tasks->size(); ++i) {
+            const Task& task = (*in_.tasks)[i];
+            const std::size_t own = block_of_[i];
+            if (task.round.empty() || in_.done.contains(task.id) || blocks_[own].tasks.size() > 1) continue;
+            look_for_stop();
+            const auto at = round.find(task.round);
+            const Minutes length = task.hands_on - task.setup;
+            if (at == round.end() || blocks_[at->second].length + length > longest_sitting_ ||
+                hangs_on(own, at->second) || hangs_on(at->second, own)) {
+                round[task.round] = own;
+                continue;
+            }
+            Block& block = blocks_[at->second];
+            block.tasks.push_back({i, block.length, length});
+            block.length += length;
+            block_of_[i] = at->second;
+            same[own] = at->second;
+            members[at->second].push_back(own);
+            blocks_[own] = {};
+        }
+        // Without the ones that have gone into others.
+        std::vector<std::size_t> place(blocks_.size(), 0);
+        std::vector<Block> kept;
+        for (std::size_t b = 0; b < blocks_.size(); ++b) {
+            if (blocks_[b].tasks.empty()) continue;
+            place[b] = kept.size();
+            kept.push_back(std::move(blocks_[b]));
+        }
+        blocks_ = std::move(kept);
+        for (std::size_t& b : block_of_) b = place[b];
+    }
+
+    [[nodiscard]] Minutes tail(std::size_t block) const {
+        Minutes longest{0};
+        for (const auto& part : blocks_[block].tasks) longest = std::max(longest, tail_[part.task]);
+        return longest;
+    }
 
     // When a block may begin that waits for nothing without a place; nothing where all of it is done.
     [[nodiscard]] std::optional<Moment> may_begin(std::size_t block, const std::vector<std::optional<Slot>>& placed,
                                                   Moment from) const {
         const auto& tasks = blocks_[block].tasks;
-        if (std::all_of(tasks.begin(), tasks.end(), [&](const auto& t) { return placed[t.first].has_value(); }))
+        if (std::all_of(tasks.begin(), tasks.end(), [&](const auto& t) { return placed[t.task].has_value(); }))
             return std::nullopt;
         Moment earliest = from;
         for (const OuterWait& w : outer_[block]) {
             if (placed[w.task]) continue;
             Moment free = placed[w.after]->end + w.at_least;
-            const auto held = in_.held.find((*in_.tasks)[w.after].id);
-            if (held != in_.held.end()) free = std::max(free, held->second);
+            const StepId& id = (*in_.tasks)[w.after].id;
+            if (const auto dry = in_.dry.find(id); dry != in_.dry.end())
+                free = std::min(free, std::max(placed[w.after]->end, dry->second));
+            if (const auto held = in_.held.find(id); held != in_.held.end()) free = std::max(free, held->second);
             earliest = std::max(earliest, free - w.offset);
         }
         return earliest;
@@ -195,7 +271,7 @@ class Planner {
                                                    const std::vector<Interval>& busy) const {
         for (int d = 0; d < farthest_days; ++d) {
             const auto day = floor<days>(from) + days(d);
-            for (const auto& sitting : in_.hours.days.at(std::chrono::weekday{day}.c_encoding())) {
+            for (const auto& sitting : sittings_on(in_.hours, in_.changed, day)) {
                 const Moment open = day + Minutes(sitting.from);
                 const Moment close = day + Minutes(sitting.to);
                 Moment start = std::max(from, open);
@@ -268,12 +344,12 @@ void find_chain(const std::vector<Task>& tasks, Schedule& out) {
 std::optional<Moment> latest_start(const Planner& planner, const ClockInput& in) {
     // No start can be later than the deadline, nor need one be earlier than a chain of two months. A later start never
     // makes an earlier finish, so both searches halve.
-    const Moment deadline = *in.deadline;
+    const Moment deadline = *in.deadline - in.margin;
     constexpr int longest_search_days = 60;
     std::vector<Interval> sittings;  // the latest first
     for (int d = 0; d <= longest_search_days; ++d) {
         const auto day = floor<days>(deadline) - days(d);
-        const auto& of_day = in.hours.days.at(std::chrono::weekday{day}.c_encoding());
+        const std::vector<Hours::Sitting> of_day = sittings_on(in.hours, in.changed, day);
         for (auto s = of_day.rbegin(); s != of_day.rend(); ++s) {
             if (day + Minutes(s->from) <= deadline) sittings.push_back({day + Minutes(s->from), day + Minutes(s->to)});
         }
@@ -309,17 +385,61 @@ std::optional<Moment> latest_start(const Planner& planner, const ClockInput& in)
     return low;
 }
 
+Minutes work_in(const std::vector<Slot>& slots) {
+    Minutes work{0};
+    for (const Slot& slot : slots) {
+        if (!slot.done) work += slot.end - slot.start;
+    }
+    return work;
+}
+
+// Whether rounds are the better plan: in time where single tasks are not; else less work where both are, or where it
+// costs no day.
+bool better_in_rounds(const std::vector<Slot>& rounds, const std::vector<Slot>& singly, const ClockInput& in) {
+    if (rounds.empty() || singly.empty()) return singly.empty();
+    const Moment end = end_of(rounds), other_end = end_of(singly);
+    const Minutes work = work_in(rounds), other_work = work_in(singly);
+    if (in.deadline && (end <= *in.deadline) != (other_end <= *in.deadline)) return end <= *in.deadline;
+    if (in.deadline && end <= *in.deadline) return work < other_work;
+    if (floor<days>(end) != floor<days>(other_end)) return end < other_end;
+    return work < other_work || (work == other_work && end < other_end);
+}
+
 }  // namespace
+
+std::vector<Hours::Sitting> sittings_on(const Hours& hours, const std::vector<ChangedDay>& changed,
+                                        std::chrono::local_days day) {
+    std::vector<Hours::Sitting> own;
+    bool is_changed = false;
+    for (const ChangedDay& c : changed) {
+        if (floor<days>(c.day) != day) continue;
+        is_changed = true;
+        if (c.from < c.to) own.push_back({c.from, c.to});
+    }
+    if (!is_changed) return hours.days.at(std::chrono::weekday{day}.c_encoding());
+    std::sort(own.begin(), own.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
+    return own;
+}
 
 Schedule schedule(const ClockInput& in) {
     Schedule out;
     find_chain(*in.tasks, out);
+    if (in.tasks->empty()) return out;
+    const bool rounds = std::any_of(in.tasks->begin(), in.tasks->end(), [](const Task& t) { return !t.of.empty(); });
+    const Planner singly(in, false);
+    const std::optional<Planner> together = rounds ? std::optional<Planner>(std::in_place, in, true) : std::nullopt;
+    const Moment from = in.begin_on ? std::max(in.now, *in.begin_on) : in.now;
+    out.slots = singly.forward(from);
+    const bool in_rounds = together && better_in_rounds(together->forward(from), out.slots, in);
+    if (in_rounds) out.slots = together->forward(from);
+    const Planner& planner = in_rounds ? *together : singly;
+    for (const Slot& slot : out.slots) {
+        if (!slot.done) out.setup_saved += (*in.tasks)[slot.task].hands_on - (slot.end - slot.start);
+    }
     for (const Task& task : *in.tasks) {
         if (!in.done.contains(task.id)) out.hands_on += task.hands_on;
     }
-    if (in.tasks->empty()) return out;
-    const Planner planner(in);
-    out.slots = planner.forward(in.now);
+    out.hands_on -= out.setup_saved;
     if (out.slots.empty()) {
         out.problems.push_back({{"clock.no-hours", {}}, Station::Clock, {"clock.set-hours", {}}, Mark::Stop});
         return out;
@@ -337,7 +457,14 @@ Schedule schedule(const ClockInput& in) {
     if (in.deadline) {
         out.late = out.ready > *in.deadline;
         const bool all_done = open == out.slots.end();
-        if (!all_done) out.start_by = latest_start(planner, in);
+        if (!all_done) {
+            out.start_by = latest_start(singly, in);
+            if (together) {
+                // What is planned then is planned in the better way.
+                if (const auto later = latest_start(*together, in); later && (!out.start_by || *later > *out.start_by))
+                    out.start_by = later;
+            }
+        }
         if (out.late && !all_done) {
             out.problems.push_back({{"clock.late",
                                      {{"ready", out.ready},

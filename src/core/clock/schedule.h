@@ -2,6 +2,9 @@
 //
 // The schedule: tasks laid on the maker's hours by one pair of hands.
 //
+// Work of the same kind on several signs is done in a round where that may be: one after the other, with one setting up
+// and washing out. Rounds are planned beside single tasks, and taken where they are ready in time, or as early.
+//
 // Forward from the present: of the tasks that may begin, the one that can begin first goes first, the longer remaining
 // chain on a tie; waits run day and night, hands only inside the hours. A window of less than half a day binds its
 // tasks into one sitting. The latest start is found by trying starts inside the hours, latest first, until the forward
@@ -28,6 +31,18 @@ struct Hours {
     friend bool operator==(const Hours&, const Hours&) = default;
 };
 
+/// One sitting of a day that is not as its weekday usually is: such a day has its own sittings alone, and none where
+/// `from` is not before `to`.
+struct ChangedDay {
+    Moment day{};          ///< its midnight
+    int from = 0, to = 0;  ///< minutes of the day
+    friend bool operator==(const ChangedDay&, const ChangedDay&) = default;
+};
+
+/// The sittings of a day, in order.
+std::vector<Hours::Sitting> sittings_on(const Hours& hours, const std::vector<ChangedDay>& changed,
+                                        std::chrono::local_days day);
+
 struct ClockInput {
     Shared<std::vector<Task>> tasks;
     Hours hours;
@@ -35,6 +50,10 @@ struct ClockInput {
     std::map<StepId, Moment> done;
     std::map<StepId, Moment> held;  ///< "not dry yet": what follows the task waits at least until then
     Moment now{};
+    std::vector<ChangedDay> changed{};
+    std::optional<Moment> begin_on{};  ///< no work before that
+    std::map<StepId, Moment> dry{};    ///< dry by touch since then, however long it should have taken
+    Minutes margin{0};                 ///< that the latest start leaves before the deadline
     friend bool operator==(const ClockInput&, const ClockInput&) = default;
 };
 
@@ -52,6 +71,7 @@ struct Schedule {
         start_by;       ///< latest start that meets the deadline; none when it cannot be met or nothing is left
     bool late = false;  ///< ready after the deadline
     Minutes hands_on{0};
+    Minutes setup_saved{0};   ///< by rounds
     Minutes chain_waits{0};   ///< sum of the waits on the deciding chain
     std::vector<Wait> chain;  ///< those waits, first to last
     std::vector<Problem> problems;

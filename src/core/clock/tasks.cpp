@@ -100,6 +100,12 @@ class Builder {
         return task;
     }
 
+    // With work of its kind on other signs one setting up will do.
+    void in_round(std::size_t task, const std::string& with, double setup) {
+        tasks_[task].round = std::string(word_of(tasks_[task].work)) + with;
+        tasks_[task].setup = std::min(tasks_[task].hands_on, Minutes(static_cast<int>(setup)));
+    }
+
     void after(std::size_t task, std::size_t earlier, Minutes at_least = Minutes(0), Reason why = {}) {
         tasks_[task].waits.push_back({earlier, at_least, std::nullopt, std::move(why)});
     }
@@ -136,6 +142,7 @@ class Builder {
     // How long what was put on last must hold before what comes next, by the table.
     void wait_before(Next next, const Coat& coming = {}) {
         const auto wait_for = [&](Minutes m, Reason why) {
+            if (coat_.base == "water" && drying_ != Dries::Vinyl) m = slowed(m);
             then_wait(m, std::move(why));
             wait_from_ = drying_task_;
         };
@@ -188,6 +195,8 @@ class Builder {
             wait_before(Next::Handling);
             const std::size_t task = add(work, which(layer, usual), minutes, {});
             tasks_[task].layer = layer.id;
+            if (work == Work::Sand || work == Work::Distress)
+                in_round(task, "/" + std::to_string(layer.grit), h_.setup / 2);
             follow(task);  // what was put on last goes on drying
         };
         const double all = in_.area_sqft;
@@ -238,6 +247,7 @@ class Builder {
                      coat);
             if (layer.how == PutOn::Spray) tasks_[task].products.emplace_back("spray");
             tasks_[task].layer = layer.id;
+            in_round(task, "/" + coat.id + "/" + layer.coat.colour + "/" + std::to_string(n), h_.setup);
             if (layer.on != On::Face) {
                 tasks_[task].name = {layer.on == On::Edges ? "task.on-edges" : "task.on-back",
                                      {{"task", std::vector<Reason>{tasks_[task].name}},
@@ -343,6 +353,10 @@ class Builder {
         }
     }
 
+    [[nodiscard]] Minutes slowed(Minutes m) const {
+        return Minutes(static_cast<int>(std::ceil(static_cast<double>(m.count()) * in_.slowed)));
+    }
+
     static int lay_time(const Lay& l) { return static_cast<int>(l.time) + 1; }
 
     void paint(const std::vector<Lay>& lays) {
@@ -354,7 +368,7 @@ class Builder {
                                         [](const ShownLayer& l) { return l.kind == ShownKind::Seal; });
         if (sealed) {
             follow(add(Work::Seal, "", h_.setup + h_.colour_per_letter * letters / 2, {}, 0, pass));
-            then_wait(trade_.seal_dry, {"wait.seal-dry", {}});
+            then_wait(slowed(trade_.seal_dry), {"wait.seal-dry", {}});
         }
         for (int coat = 1; coat <= m.colour_coats; ++coat) {
             const std::size_t coloured = with(
@@ -364,7 +378,7 @@ class Builder {
                 m.colour);
             if (m.sprayed) tasks_[coloured].products.emplace_back("spray");
             follow(coloured);
-            then_wait(trade_.colour_through_mask, {"wait.colour-coat", {}});
+            then_wait(slowed(trade_.colour_through_mask), {"wait.colour-coat", {}});
         }
         // Masks come off in the reverse order of laying, inside the window after the last stroke.
         then_wait(m.lift.from,
@@ -406,6 +420,53 @@ class Builder {
 };
 
 }  // namespace
+
+void mend(std::vector<Task>& tasks, const std::vector<Mishap>& mishaps, const Trade& trade) {
+    for (const Mishap& mishap : mishaps) {
+        const auto kind = std::find_if(trade.mishaps.begin(), trade.mishaps.end(),
+                                       [&](const MishapKind& k) { return k.id == mishap.kind; });
+        const auto happened =
+            std::find_if(tasks.begin(), tasks.end(), [&](const Task& t) { return t.id == mishap.at; });
+        if (kind == trade.mishaps.end() || happened == tasks.end()) continue;
+        auto at = static_cast<std::size_t>(happened - tasks.begin());
+        if (!kind->at_once && !happened->colour.empty()) {
+            for (std::size_t i = at; i < tasks.size(); ++i) {
+                if (tasks[i].work == Work::Lift && tasks[i].colour == happened->colour) at = i;
+            }
+        }
+        Task task;
+        task.id = step_id(tasks[at].face, Work::Mend, std::to_string(mishap.number));
+        task.work = Work::Mend;
+        task.saying = "mend-" + kind->id;
+        task.face = tasks[at].face;
+        task.of = tasks[at].of;
+        task.name = {"task." + task.saying, {{"step", std::vector<Reason>{tasks[at].name}}}};
+        task.hands_on = kind->hands_on;
+        task.number = mishap.number;
+        task.waits.push_back({at, Minutes(0), std::nullopt, {}});
+        const std::size_t place = at + 1;
+        for (std::size_t i = place; i < tasks.size(); ++i) {
+            bool waits = false;
+            for (Wait& w : tasks[i].waits) {
+                waits = waits || w.after == at;
+                if (w.after > at) ++w.after;
+            }
+            // Masks come off inside their window, whatever is to be mended.
+            if (waits && tasks[i].work != Work::Lift)
+                tasks[i].waits.push_back(
+                    {place, kind->wait, std::nullopt, kind->wait.count() > 0 ? Reason{"wait.mended", {}} : Reason{}});
+        }
+        tasks.insert(tasks.begin() + static_cast<long>(place), std::move(task));
+    }
+}
+
+double slowed_by(const std::vector<Slowing>& table, int celsius, int humidity) {
+    double factor = 1;
+    for (const Slowing& row : table) {
+        if (celsius <= row.celsius || humidity >= row.humidity) factor = std::max(factor, row.factor);
+    }
+    return factor;
+}
 
 Reason full_name(const Task& task) {
     if (task.of.empty()) return task.name;

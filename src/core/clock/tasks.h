@@ -39,7 +39,19 @@ struct Task {
     bool decal = false;                   ///< of a colour that is a decal: what is pulled off is the other way round
     std::vector<std::string> products{};  ///< what is in the tins and cans that it uses: water, oil, solvent, spray
     std::string of{};                     ///< the sign that it is for, where a job has several
+    std::string round{};                  ///< what may be done in one round has the same; empty: nothing
+    Minutes setup{0};                     ///< of its hands-on time, what a round needs once
     friend bool operator==(const Task&, const Task&) = default;
+};
+
+/// What went wrong at a step, and is mended before work goes on.
+struct Mishap {
+    int number = 1;    ///< in the order in which they happened; names its step
+    std::string kind;  ///< an id of the trade data
+    StepId at;         ///< the step at which it happened
+    Moment when{};
+    std::string note{};  ///< which letter, and where
+    friend bool operator==(const Mishap&, const Mishap&) = default;
 };
 
 /// One colour of a face, as its work needs it.
@@ -66,8 +78,12 @@ struct FaceWork {
     double fields_sqft = 0;
     int frame_pieces = 0;  ///< to saw and join
     bool frame_before = false;
+    double slowed = 1;  ///< so many times as long water-based coats dry, where it is cold or damp
     friend bool operator==(const FaceWork&, const FaceWork&) = default;
 };
+
+/// How many times as long water-based coats dry in such a room: the worse of its cold and its damp.
+double slowed_by(const std::vector<Slowing>& table, int celsius, int humidity);
 
 /// The name of a task with its sign, where a job has several.
 Reason full_name(const Task& task);
@@ -75,5 +91,10 @@ Reason full_name(const Task& task);
 /// In an order in which they can be done: a face whose blank has another stands right after it. Waits name earlier
 /// tasks only.
 std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade);
+
+/// Puts the mending of each mishap after the step at which it happened, or after the last lift of its colour where it
+/// waits for the masks to be off; what waited for that step waits for the mending as well. One whose step has gone is
+/// left out.
+void mend(std::vector<Task>& tasks, const std::vector<Mishap>& mishaps, const Trade& trade);
 
 }  // namespace skarvel

@@ -654,13 +654,33 @@ struct Described<CutLoad> {
 };
 
 template <>
+struct Described<Mishap> {
+    static constexpr const char* name = "mishap";
+    static constexpr std::tuple fields{
+        must("number", &Mishap::number, from_to(1, 1'000'000)),
+        must("kind", &Mishap::kind),
+        must("at", &Mishap::at),
+        must("when", &Mishap::when),
+        may("note", &Mishap::note),
+    };
+};
+
+template <>
+struct Described<Skipped> {
+    static constexpr const char* name = "skipped";
+    static constexpr std::tuple fields{
+        must("step", &Skipped::step),
+        must("reason", &Skipped::reason),
+    };
+};
+
+template <>
 struct Described<BenchRecord> {
     static constexpr const char* name = "bench";
     static constexpr std::tuple fields{
-        must("ticks", &BenchRecord::ticks),
-        must("held", &BenchRecord::held),
-        must("cut", &BenchRecord::cut),
-        must("spoilt", &BenchRecord::spoilt),
+        must("ticks", &BenchRecord::ticks),    must("held", &BenchRecord::held), must("cut", &BenchRecord::cut),
+        must("spoilt", &BenchRecord::spoilt),  may("dry", &BenchRecord::dry),    may("mishaps", &BenchRecord::mishaps),
+        may("skipped", &BenchRecord::skipped),
     };
 };
 
@@ -754,6 +774,7 @@ struct Described<Job> {
         may("number", &Job::number),
         may("customer", &Job::customer),
         may("deadline", &Job::deadline),
+        may("beginOn", &Job::begin_on),
         must("made", &Job::made, from_to(1, 1'000'000'000)),
         must("signs", &Job::signs, not_empty),
         may("overruled", &Job::overruled),
@@ -881,6 +902,16 @@ struct Value<Hours> {
 };
 
 template <>
+struct Described<ChangedDay> {
+    static constexpr const char* name = "changedDay";
+    static constexpr std::tuple fields{
+        must("day", &ChangedDay::day),
+        must("from", &ChangedDay::from, from_to(0, 24 * 60)),
+        must("to", &ChangedDay::to, from_to(0, 24 * 60)),
+    };
+};
+
+template <>
 struct Described<Shop> {
     static constexpr const char* name = "shop";
     static constexpr std::tuple fields{
@@ -891,6 +922,10 @@ struct Described<Shop> {
         may("drawer", &Shop::drawer),
         always("hands", &Shop::hands),
         must("hours", &Shop::hours),
+        may("changedDays", &Shop::changed_days),
+        may("marginHours", &Shop::margin_hours, from_to(0, 24 * 60)),
+        may("roomCelsius", &Shop::room_celsius, from_to(-20, 50)),
+        may("roomHumidity", &Shop::room_humidity, from_to(0, 100)),
         may("stock", &Shop::stock),
         always("boardLengths", &Shop::board_lengths),
         always("kerf", &Shop::kerf),

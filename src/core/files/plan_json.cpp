@@ -137,6 +137,38 @@ class Writer {
                 {"letters", letters}};
     }
 
+    [[nodiscard]] Json laying(const LayingPlan& plan) const {
+        const auto point = [](Point p) { return Json{{"x", grid_to_mm(p.x)}, {"y", grid_to_mm(p.y)}}; };
+        const auto distance = [](const Distance& d) {
+            return Json{{"from", word_of(d.from)}, {"exact", d.exact.in_mm()}, {"marked", d.marked.in_mm()}};
+        };
+        const auto corner = [&](const MeasuredCorner& c) {
+            return Json{{"at", point(c.at)}, {"across", distance(c.across)}, {"up", distance(c.up)}};
+        };
+        Json lays = Json::array();
+        for (const PlacedLay& l : plan.lays) {
+            Json row{{"section", l.lay.section + 1},
+                     {"time", l.lay.time + 1},
+                     {"pass", l.lay.pass},
+                     {"goesBy", word_of(l.on)},
+                     {"lowerLeft", corner(l.low)},
+                     {"upperRight", corner(l.high)},
+                     {"roundingMoves", l.off.in_mm()},
+                     {"roundingTurnsDegrees", l.turn_hundredths / 100.0},
+                     {"tape", box(l.tape)},
+                     {"pulledFrom", point(l.pull_from)},
+                     {"pulledTo", point(l.pull_to)},
+                     {"lifted", l.lifted},
+                     {"says", says(distances_told(l))}};
+            if (l.against) row["marksOnSection"] = plan.lays[*l.against].lay.section + 1;
+            if (l.hinge)
+                row["hinge"] = {
+                    {"from", point(l.hinge->from)}, {"to", point(l.hinge->to)}, {"first", word_of(l.hinge->half)}};
+            lays.push_back(std::move(row));
+        }
+        return {{"lays", lays}, {"why", says(plan.why)}};
+    }
+
     [[nodiscard]] Json loads(const CutPlan& cut, const Box& face) const {
         const LoadsPlan& plan = *cut.loads;
         Json sections = Json::array();
@@ -233,6 +265,7 @@ class Writer {
         if (!c.slots.empty()) j["ready"] = write_moment(c.ready);
         j["late"] = c.late;
         j["handsOnMinutes"] = c.hands_on.count();
+        j["savedByRoundsMinutes"] = c.setup_saved.count();
         j["waitsOnDecidingChainMinutes"] = c.chain_waits.count();
         Json waits = Json::array();
         for (const Wait& w : c.chain) waits.push_back({{"minutes", w.at_least.count()}, {"why", say(w.why)}});
@@ -282,6 +315,7 @@ std::string write_plan(const Job& job, const Plan& plan, const Shop& shop, const
                                 {"margin", f.cut.making.margin.in_mm()},
                                 {"lap", f.cut.making.lap.in_mm()}}},
                               {"loads", w.loads(f.cut, f.face->blank->face)},
+                              {"laying", w.laying(*f.laying)},
                               {"method", w.method(*f.method, f.risks)},
                               {"shopping", items}});
     }

@@ -74,6 +74,8 @@ Job untick(const Job& job, const StepId& step) {
     if (is_proof(step)) out.proof.reset();
     out.bench.ticks.erase(step);
     out.bench.held.erase(step);
+    out.bench.dry.erase(step);
+    std::erase_if(out.bench.skipped, [&](const Skipped& s) { return s.step == step; });
     std::erase_if(out.bench.cut, [&](const CutLoad& cut) {
         return step == cut.carried_by || (cut.carried_by.empty() && step == step_of(cut, Work::Cut));
     });
@@ -83,6 +85,54 @@ Job untick(const Job& job, const StepId& step) {
 Job hold(const Job& job, const StepId& step, Moment until) {
     Job out = job;
     out.bench.held[step] = until;
+    return out;
+}
+
+Job dry_already(const Job& job, const StepId& step, Moment now) {
+    Job out = job;
+    out.bench.dry[step] = now;
+    out.bench.held.erase(step);
+    return out;
+}
+
+Job happened(const Job& job, const Plan& plan, const StepId& at, const std::string& kind, Moment when,
+             const Trade& trade, const std::string& note) {
+    const bool known_kind =
+        std::any_of(trade.mishaps.begin(), trade.mishaps.end(), [&](const MishapKind& k) { return k.id == kind; });
+    const bool known_step =
+        std::any_of(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == at; });
+    if (!known_kind || !known_step) return job;
+    Job out = job;
+    int number = 1;
+    for (const Mishap& m : job.bench.mishaps) number = std::max(number, m.number + 1);
+    out.bench.mishaps.push_back({number, kind, at, when, note});
+    if (kind == "wrong-word") out.proof.reset();
+    return out;
+}
+
+Job another_coat(const Job& job, const Step& step) {
+    Job out = job;
+    const auto at = place_of(job, step.face);
+    if (!at) return job;
+    Face& face = out.signs[at->sign].faces[at->face];
+    if (step.work == Work::Colour) {
+        for (Colour& c : face.colours) {
+            if (c.id == step.colour) ++c.paint.coats;
+        }
+        return out;
+    }
+    for (Layer& l : face.layers) {
+        if (l.id != step.layer || !is_coat(l)) continue;
+        ++l.coat.coats;
+        l.by_hand = true;
+    }
+    return out;
+}
+
+Job skip(const Job& job, const Plan& plan, const StepId& step, const std::string& reason, Moment at) {
+    Job out = tick(job, plan, step, at);
+    if (out == job) return job;
+    out.bench.skipped.push_back({step, reason});
     return out;
 }
 
@@ -280,6 +330,13 @@ void want(Job& job, bool wanted, Moment now) {
     } else if (!job.deadline) {
         job.deadline = std::chrono::floor<std::chrono::days>(now) + std::chrono::days(7) + std::chrono::hours(12);
     }
+}
+
+void begin_later(Job& job, bool later, Moment now) {
+    if (!later)
+        job.begin_on.reset();
+    else if (!job.begin_on)
+        job.begin_on = std::chrono::floor<std::chrono::days>(now) + std::chrono::days(1);
 }
 
 Job off_post(const Job& job) {

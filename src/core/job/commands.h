@@ -14,6 +14,17 @@ Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at);
 Job untick(const Job& job, const StepId& step);
 /// "Not dry yet": what follows the step waits until `until`.
 Job hold(const Job& job, const StepId& step, Moment until);
+/// "Dry already", by touch: what follows the step need not wait longer.
+Job dry_already(const Job& job, const StepId& step, Moment now);
+
+/// Something went wrong at a step: its mending becomes a step of its own. What needs the words read again takes the
+/// signature back. A kind or a step that is not known changes nothing.
+Job happened(const Job& job, const Plan& plan, const StepId& at, const std::string& kind, Moment when,
+             const Trade& trade, const std::string& note = {});
+/// One coat more of what a step puts on, of a face's layer or of a colour. Nothing where it puts on no coat.
+Job another_coat(const Job& job, const Step& step);
+/// Left out, with a reason: what waited for it goes on.
+Job skip(const Job& job, const Plan& plan, const StepId& step, const std::string& reason, Moment at);
 
 /// A load that no longer agrees with the design is used as it is, or its sections are cut again from the design.
 Job keep_cut(const Job& job, std::size_t cut_load);
@@ -50,6 +61,8 @@ Job set_on_post(const Job& job);
 Job off_post(const Job& job);
 /// With a deadline, in a week at noon where there was none, or with none.
 void want(Job& job, bool wanted, Moment now);
+/// Not before tomorrow, or as soon as may be.
+void begin_later(Job& job, bool later, Moment now);
 /// An empty name: its words name it.
 Job name_sign(const Job& job, std::size_t sign, const std::string& name);
 

@@ -82,7 +82,8 @@ struct Job {
     std::string title = "Untitled job";
     std::string number, customer;
     std::optional<Moment> deadline;
-    int made = 1;  ///< how many ids were made for it: the next one gets the next number
+    std::optional<Moment> begin_on{};  ///< no work on it before that
+    int made = 1;                      ///< how many ids were made for it: the next one gets the next number
     std::vector<Sign> signs;
     std::vector<Overruled> overruled;  ///< rules that do not hold for it
     std::optional<Proof> proof;
@@ -116,6 +117,9 @@ struct Shop {
     std::vector<FilmStock> drawer;  ///< rolls, sheets and leftovers of film
     Hands hands;
     Hours hours;
+    std::vector<ChangedDay> changed_days{};                   ///< that differ from their weekday
+    int margin_hours = 0;                                     ///< that the latest start leaves before a deadline
+    int room_celsius = 20, room_humidity = 50;                ///< where things dry; humidity in percent
     std::vector<StockSize> stock;                             ///< the shop's own sizes, beside the standard ones
     std::vector<Length> board_lengths{72_in, 96_in, 120_in};  ///< that boards are sold in
     Length kerf = 0.125_in;                                   ///< of the saw

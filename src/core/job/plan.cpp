@@ -351,18 +351,25 @@ class Run {
                 // The back of a sign comes before its front.
                 const auto front = std::find_if(reads.faces.begin(), reads.faces.end(),
                                                 [&](const FaceWork& w) { return w.after_face == d.plan.id; });
-                reads.faces.insert(front, work_of(d));
+                FaceWork work = work_of(d);
+                work.slowed = slowed_by(trade_.slowing, shop_.room_celsius, shop_.room_humidity);
+                reads.faces.insert(front, std::move(work));
             }
         }
-        out_.tasks =
-            table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) { return tasks_of(in.faces, trade_); });
+        reads.mishaps = job_.bench.mishaps;
+        out_.tasks = table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) {
+            std::vector<Task> tasks = tasks_of(in.faces, trade_);
+            mend(tasks, in.mishaps, trade_);
+            return tasks;
+        });
         out_.clock = table_.clock({},
                                   {out_.tasks, shop_.hours, job_.deadline,
-                                   done_tasks(job_, *out_.tasks, out_.proof_signed, moment_), job_.bench.held, moment_},
+                                   done_tasks(job_, *out_.tasks, out_.proof_signed, moment_), job_.bench.held, moment_,
+                                   shop_.changed_days, job_.begin_on, job_.bench.dry, Minutes(shop_.margin_hours * 60)},
                                   ran_, [](const ClockInput& in) { return schedule(in); });
         say_not_yet();
         add(out_.problems, out_.clock->problems);
-        BenchInput at_bench{out_.tasks, out_.clock, job_.bench.ticks, job_.bench.held, {}};
+        BenchInput at_bench{out_.tasks, out_.clock, job_.bench.ticks, job_.bench.held, job_.bench.dry, {}};
         for (const ColourPlan& c : out_.colours) at_bench.laying[c.id] = {c.laying, c.method->lift.id};
         out_.bench =
             table_.bench({}, std::move(at_bench), ran_, [&](const BenchInput& in) { return bench(in, trade_); });

@@ -156,6 +156,7 @@ struct ReadingReads {
 
 struct TasksReads {
     std::vector<FaceWork> faces;
+    std::vector<Mishap> mishaps{};
     friend bool operator==(const TasksReads&, const TasksReads&) = default;
 };
 

@@ -100,13 +100,13 @@ StationLine method_line(const ColourPlan& colour) {
     return line;
 }
 
-StationLine clock_line(const Plan& plan) {
+StationLine clock_line(const Job& job, const Plan& plan) {
     const Schedule& c = *plan.clock;
     if (c.slots.empty()) return {{"ticket.nothing-planned", {}}, {}};
     StationLine line;
     line.first = c.start_by ? Reason{"ticket.start-by", {{"start", *c.start_by}}}
                             : Reason{"ticket.hands-on", {{"time", c.hands_on}}};
-    line.second = {"ticket.ready", {{"ready", c.ready}}};
+    line.second = {job.begin_on ? "ticket.ready-then" : "ticket.ready", {{"ready", c.ready}, {"begin", c.begin}}};
     return line;
 }
 
@@ -128,7 +128,7 @@ std::array<StationLine, station_count> summary(const Job& job, const Plan& plan,
              lettering_line(colour),
              sections_line(colour),
              method_line(colour),
-             clock_line(plan),
+             clock_line(job, plan),
              bench_line(plan),
              StationLine{{job.finished ? "ticket.finished" : "ticket.open", {}},
                          {"ticket.records", {{"records", count(records)}}}}};

@@ -4,6 +4,8 @@
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
+#include "values/work.h"
+
 namespace skarvel {
 namespace {
 
@@ -237,6 +239,15 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.clear_over_vinyl = hours(m.at("waits").at("clear_over_vinyl"), "hours");
         trade.unknown_coat = hours(m.at("waits").at("unknown_coat"), "hours");
         trade.hands_on = read_hands_on(m.at("hands_on"));
+        for (const Json& row : m.at("mishaps").at("rows")) {
+            MishapKind kind{
+                row.at("id"), Minutes(row.at("hands_on_min")), Minutes(row.at("wait_min")), row.at("at_once"), {}};
+            for (const Json& work : row.value("works", Json::array()))
+                kind.works.emplace_back(word_of(value_of<Work>(work)));
+            trade.mishaps.push_back(std::move(kind));
+        }
+        for (const Json& row : m.at("slowing").at("rows"))
+            trade.slowing.push_back({row.at("celsius"), row.at("humidity"), row.at("factor")});
         const Json& laying = m.at("laying");
         const auto habit = [&](const char* key) { return length_of(laying.at(key)); };
         trade.laying = {trade.hands_on.hinged_from, habit("helper_from"), habit("slip_from"),

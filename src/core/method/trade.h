@@ -181,6 +181,23 @@ struct ShelfColour {
     friend bool operator==(const ShelfColour&, const ShelfColour&) = default;
 };
 
+/// What may go wrong at the bench, and how it is mended.
+struct MishapKind {
+    std::string id;
+    Minutes hands_on{0}, wait{0};    ///< of the mending, and what must then dry
+    bool at_once = false;            ///< before work goes on; otherwise once the masks are off
+    std::vector<std::string> works;  ///< at which it may happen; any where empty
+    friend bool operator==(const MishapKind&, const MishapKind&) = default;
+};
+
+/// How much longer water-based coats dry where it is as cold as that, or as damp.
+struct Slowing {
+    int celsius = 0;   ///< and colder
+    int humidity = 0;  ///< percent and more
+    double factor = 1;
+    friend bool operator==(const Slowing&, const Slowing&) = default;
+};
+
 /// A rule that does not hold for a job, or in a shop, as its maker says: it is still told, and stops nothing.
 struct Overruled {
     std::string rule, note;
@@ -203,6 +220,8 @@ struct Trade {
     CutLimits thin;  ///< what can be cut and weeded
     HandsOn hands_on;
     LayingHabits laying;
+    std::vector<Slowing> slowing;
+    std::vector<MishapKind> mishaps;
     std::string field_paint;  ///< for bands and borders, where neither ground nor colour is a paint
     Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};
     std::vector<Rule> rules;

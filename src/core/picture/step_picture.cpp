@@ -67,7 +67,7 @@ class Picture {
             case Work::Sand:
                 coated({});
                 strokes(grain(), box, 3);
-                figure(step_.layer == sanding ? "figure.grit" : "figure.fine-grit", {{"grit", grit()}});
+                grit();
                 return;
             case Work::Wipe:
                 coated({});
@@ -108,6 +108,8 @@ class Picture {
                 return hardware();
             case Work::Trial:
                 return trial();
+            case Work::Mend:
+                return lettering(true);
             case Work::Turn: {
                 const Point m = middle_of(board_);
                 line(Shows::Over, point_on(across(), along(across(), board_.low), along(length(), m)),
@@ -194,9 +196,12 @@ class Picture {
                                      [&](const Layer& l) { return l.id == step_.layer; });
         return at == decided_.layers.end() ? nullptr : &*at;
     }
-    [[nodiscard]] std::string grit() const {
+    void grit() {
         const Layer* l = layer();
-        return l != nullptr && l->grit > 0 ? std::to_string(l->grit) : step_.layer == sanding ? "120, 220" : "400";
+        if (l != nullptr && l->grit > 0)
+            figure("figure.grit", {{"grit", std::to_string(l->grit)}});
+        else
+            figure(step_.layer == sanding ? "figure.usual-grit" : "figure.fine-grit", {});
     }
 
     // The face as it looks when the step begins: with what hides of the layers before it.
@@ -206,7 +211,9 @@ class Picture {
             const bool here = !step_.layer.empty() ? l.id == step_.layer
                                                    : l.kind == LayerKind::Lettering &&
                                                          (step_.colour.empty() || l.colour == step_.colour);
-            if (here && step_.work != Work::Final && step_.work != Work::Proof && step_.work != Work::Turn) break;
+            if (here && step_.work != Work::Final && step_.work != Work::Proof && step_.work != Work::Turn &&
+                step_.work != Work::Mend)
+                break;
             before.push_back(l);
         }
         std::string colour = ground_of(before, trade_);

@@ -37,12 +37,13 @@ enum class Work {
     Chalk,
     Hardware,
     Trial,
-    Turn
+    Turn,
+    Mend
 };
 constexpr auto words_of(Work) {
-    return std::array{"proof", "sand",      "frame",    "ground", "clear-under", "field", "cut",
-                      "weed",  "lay",       "seal",     "colour", "lift",        "clear", "final",
-                      "wipe",  "dry-brush", "distress", "chalk",  "hardware",    "trial", "turn"};
+    return std::array{"proof",    "sand",  "frame",    "ground", "clear-under", "field", "cut",  "weed",
+                      "lay",      "seal",  "colour",   "lift",   "clear",       "final", "wipe", "dry-brush",
+                      "distress", "chalk", "hardware", "trial",  "turn",        "mend"};
 }
 
 /// Done once for a whole face; the rest is done for one of its colours.

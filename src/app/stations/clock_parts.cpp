@@ -1,0 +1,161 @@
+#include "stations/clock_parts.h"
+
+#include <QHBoxLayout>
+
+#include "theme/theme.h"
+#include "theme/words.h"
+
+namespace skarvel {
+
+WhatHelps::WhatHelps(Desk& desk, QWidget* parent) : TrayPart(desk, parent), seeking_(this) {
+    seek_ = button(in_words("clock-tray.look-for-time"), nullptr, this);
+    seek_->setObjectName("look for time");
+    add(seek_);
+    rows_ = list("helps");
+    connect(seek_, &QPushButton::clicked, this, &WhatHelps::seek);
+}
+
+void WhatHelps::forget() {
+    found_.reset();
+    seeking_.stop();
+}
+
+void WhatHelps::seek() {
+    seeking_.run([job = desk_.job(), shop = desk_.shop(), now = desk_.now(), library = desk_.shared_library()](
+                     const std::stop_token& stop) { return what_helps(job, shop, *library, now, stop); },
+                 [this](const std::vector<Help>& all) {
+                     found_ = all;
+                     refresh();
+                 });
+    refresh();
+}
+
+void WhatHelps::show_found() {
+    seek_->setEnabled(!seeking_.busy());
+    seek_->setText(seeking_.busy() ? in_words("clock-tray.trying") : in_words("clock-tray.look-for-time"));
+    clear(rows_);
+    if (!found_) return;
+    auto* rows = rows_->layout();
+    if (found_->empty()) rows->addWidget(label(in_words("clock-tray.nothing-gains-time"), "small", rows_));
+    int number = 0;
+    for (const Help& help : *found_) {
+        QPushButton* take = button({}, nullptr, rows_);
+        take->setText(take->fontMetrics().elidedText(say(help.what), Qt::ElideRight, Theme::px(236)));
+        take->setToolTip(say(help.what));
+        take->setAccessibleName(say(help.what));
+        take->setObjectName(QString("help %1").arg(++number));
+        rows->addWidget(take);
+        const bool less = help.hands_on < Minutes(0);
+        QLabel* figures =
+            label(in_words(help.in_time ? "clock-tray.help-in-time" : "clock-tray.help-late",
+                           {{"gained", help.gained}, {"ready", help.ready}}) +
+                      (help.hands_on == Minutes(0) ? QString()
+                                                   : in_words(less ? "clock-tray.less-work" : "clock-tray.more-work",
+                                                              {{"work", less ? -help.hands_on : help.hands_on}})),
+                  "small", rows_);
+        figures->setWordWrap(true);
+        rows->addWidget(figures);
+        connect(take, &QPushButton::clicked, this, [this, help] {
+            if (help.of_shop)
+                desk_.set_shop(help.shop);
+            else
+                desk_.apply(Job(help.job));
+        });
+    }
+}
+
+DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
+    days_ = list("changed-days");
+    day_ = field(in_words("clock-tray.another-day"), new QDateEdit(this));
+    day_->setCalendarPopup(true);
+    day_->setDisplayFormat(in_words("clock-tray.day-format"));
+    day_->setAccessibleName(in_words("clock-tray.another-day"));
+    day_->setObjectName("changed-day");
+    auto* row = new QWidget(this);
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    const auto time = [&](const char* name, int hour) {
+        auto* made = new QTimeEdit(QTime(hour, 0), row);
+        made->setDisplayFormat("HH:mm");
+        made->setButtonSymbols(QAbstractSpinBox::NoButtons);
+        made->setAccessibleName(in_words(name));
+        line->addWidget(made);
+        return made;
+    };
+    from_ = time("clock-tray.work-from", 18);
+    to_ = time("clock-tray.work-to", 20);
+    add(row);
+    auto* work = button(in_words("clock-tray.work-then"), nullptr, this);
+    work->setObjectName("work then");
+    auto* off = button(in_words("clock-tray.day-off"), nullptr, this);
+    off->setObjectName("day off");
+    add(work);
+    add(off);
+    const auto put = [this](bool works) {
+        const int from = QTime(0, 0).secsTo(from_->time()) / 60;
+        const int to = QTime(0, 0).secsTo(to_->time()) / 60;
+        if (works && from >= to) return Q_EMIT desk_.said(in_words("shop-page.the-hours-end-before"), true);
+        const Moment day{std::chrono::days(QDate(1970, 1, 1).daysTo(day_->date()))};
+        change([&](Shop& s) {
+            std::erase_if(s.changed_days, [&](const ChangedDay& c) { return c.day == day; });
+            s.changed_days.push_back({day, works ? from : 0, works ? to : 0});
+        });
+    };
+    connect(work, &QPushButton::clicked, this, [put] { put(true); });
+    connect(off, &QPushButton::clicked, this, [put] { put(false); });
+    const auto number = [&](const char* name, int least, int most, const char* suffix, const auto& how) {
+        auto* made = field(in_words(name), new QSpinBox(this));
+        made->setRange(least, most);
+        made->setSuffix(in_words(suffix));
+        made->setAccessibleName(in_words(name));
+        made->setKeyboardTracking(false);
+        connect(made, &QSpinBox::valueChanged, this,
+                [this, how](int value) { change([&](Shop& s) { how(s, value); }); });
+        return made;
+    };
+    celsius_ =
+        number("clock-tray.room-warm", -20, 50, "clock-tray.degrees", [](Shop& s, int v) { s.room_celsius = v; });
+    humidity_ =
+        number("clock-tray.room-damp", 0, 100, "clock-tray.percent", [](Shop& s, int v) { s.room_humidity = v; });
+    margin_ = number("clock-tray.margin", 0, 240, "clock-tray.hours", [](Shop& s, int v) { s.margin_hours = v; });
+}
+
+void DaysPart::change(const std::function<void(Shop&)>& how) {
+    Shop shop = desk_.shop();
+    how(shop);
+    if (!(shop == desk_.shop())) desk_.set_shop(shop);
+}
+
+void DaysPart::show_found() {
+    const Shop& s = desk_.shop();
+    for (const auto& [box, value] : {std::pair(celsius_, s.room_celsius), std::pair(humidity_, s.room_humidity),
+                                     std::pair(margin_, s.margin_hours)}) {
+        const QSignalBlocker quiet(box);
+        box->setValue(value);
+    }
+    if (!day_->hasFocus() && day_->property("set").isNull()) {
+        const auto today = std::chrono::floor<std::chrono::days>(desk_.now());
+        day_->setDate(QDate(1970, 1, 1).addDays(today.time_since_epoch().count()));
+        day_->setProperty("set", true);
+    }
+    clear(days_);
+    for (const ChangedDay& c : s.changed_days) {
+        auto* row = new QWidget(days_);
+        auto* line = new QHBoxLayout(row);
+        line->setContentsMargins(0, 0, 0, 0);
+        const QString words = c.from < c.to ? in_words("clock-tray.changed-hours", {{"from", c.day + Minutes(c.from)},
+                                                                                    {"length", Minutes(c.to - c.from)}})
+                                            : in_words("clock-tray.changed-off", {{"day", c.day}});
+        auto* said = label(words, "small", row);
+        said->setWordWrap(true);
+        line->addWidget(said, 1);
+        auto* away = button(in_words("clock-tray.as-usual"), nullptr, row);
+        away->setAccessibleName(words + ": " + in_words("clock-tray.as-usual"));
+        line->addWidget(away);
+        connect(away, &QPushButton::clicked, this,
+                [this, c] { change([&](Shop& shop) { std::erase(shop.changed_days, c); }); });
+        days_->layout()->addWidget(row);
+    }
+}
+
+}  // namespace skarvel

@@ -1,0 +1,169 @@
+#include "job/what_helps.h"
+
+#include <algorithm>
+
+#include "job/layer_commands.h"
+
+namespace skarvel {
+namespace {
+
+using std::chrono::days;
+using std::chrono::floor;
+
+constexpr int days_looked_at = 10;
+constexpr int extra_minutes = 120;
+constexpr int evening = 18 * 60;  // where a day has no hours yet
+
+class Trying {
+  public:
+    Trying(const Job& job, const Shop& shop, const Library& library, Moment moment, const std::stop_token& stop)
+        : job_(job), shop_(shop), library_(library), moment_(moment), stop_(stop) {}
+
+    std::vector<Help> run() {
+        const auto now = planner_.plan(job_, shop_, library_, moment_, stop_);
+        const bool open = now && std::any_of(now->clock->slots.begin(), now->clock->slots.end(),
+                                             [](const Slot& s) { return !s.done; });
+        if (!open) return {};
+        ready_ = now->clock->ready;
+        hands_on_ = now->clock->hands_on;
+        stops_ = stops(*now);
+        waits();
+        coats();
+        ways();
+        hours(*now);
+        if (stop_.stop_requested()) return {};
+        std::stable_sort(found_.begin(), found_.end(), [](const Help& a, const Help& b) {
+            if (a.in_time != b.in_time) return a.in_time;
+            if (a.hands_on != b.hands_on) return a.hands_on < b.hands_on;
+            return a.gained > b.gained;
+        });
+        return std::move(found_);
+    }
+
+  private:
+    // Those that have to do with more than being late.
+    static std::size_t stops(const Plan& plan) {
+        return static_cast<std::size_t>(std::count_if(plan.problems.begin(), plan.problems.end(), [](const Problem& p) {
+            return p.mark == Mark::Stop && p.what.id != "clock.late";
+        }));
+    }
+
+    void keep(Reason what, Job job, Shop shop, bool of_shop) {
+        if (job == job_ && shop == shop_) return;
+        const auto then = planner_.plan(job, shop, library_, moment_, stop_);
+        if (!then || then->clock->slots.empty() || stops(*then) > stops_ || then->clock->ready >= ready_) return;
+        found_.push_back({std::move(what), std::move(job), std::move(shop), of_shop, then->clock->ready,
+                          std::chrono::duration_cast<Minutes>(ready_ - then->clock->ready),
+                          then->clock->hands_on - hands_on_, job_.deadline && then->clock->ready <= *job_.deadline});
+    }
+
+    template <class Change>
+    void on_faces(Reason what, const Change& change) {
+        Job job = job_;
+        for (Sign& sign : job.signs) {
+            for (Face& face : sign.faces) change(sign, face);
+        }
+        keep(std::move(what), std::move(job), shop_, false);
+    }
+
+    void waits() {
+        on_faces({"help.least-waits", {}}, [](Sign&, Face& face) {
+            face.finish.safe_waits = false;
+            face.finish.rest_hours.reset();
+        });
+    }
+
+    // The coat of its own kind that film may lie on soonest, and a clear coat less.
+    void coats() {
+        const Trade& trade = library_.trade;
+        const auto takes = [](const Coat& c, int coats) { return c.next_coat * (coats - 1) + c.film_least; };
+        std::vector<std::string> tins;
+        for (const Sign& sign : job_.signs) {
+            for (const Face& face : sign.faces) {
+                for (const Layer& l : face.layers) {
+                    if (is_coat(l) && !is_clear(trade, l)) tins.push_back(l.coat.coat);
+                }
+            }
+        }
+        std::sort(tins.begin(), tins.end());
+        tins.erase(std::unique(tins.begin(), tins.end()), tins.end());
+        for (const std::string& tin : tins) {
+            const Coat now = coat_of(trade, tin);
+            const Coat* best = nullptr;
+            for (const Coat& c : trade.coats) {
+                if (c.kind != now.kind || c.base != now.base || takes(c, 2) >= takes(now, 2)) continue;
+                if (best == nullptr || takes(c, 2) < takes(*best, 2)) best = &c;
+            }
+            if (best == nullptr) continue;
+            on_faces({"help.other-coat", {{"coat", best->name}, {"instead", now.name}}}, [&](Sign&, Face& face) {
+                for (Layer& l : face.layers) {
+                    if (is_coat(l) && l.coat.coat == tin) l.coat.coat = best->id;
+                }
+            });
+        }
+        on_faces({"help.clear-less", {}}, [&](Sign&, Face& face) {
+            for (Layer& l : face.layers) {
+                if (is_clear(trade, l) && l.coat.coats > 1) --l.coat.coats;
+            }
+        });
+        on_faces({"help.clear-under", {}}, [&](Sign&, Face& face) {
+            if (clear_lies_over(face, trade)) lay_clear(face, false, trade);
+        });
+    }
+
+    void ways() {
+        on_faces({"help.decal", {}}, [&](Sign&, Face& face) {
+            for (Colour& c : face.colours) make_as(c.making, Way::Decal, library_.trade);
+        });
+        on_faces({"help.lift-wet", {}}, [&](Sign&, Face& face) { face.finish.lift = Lift::Wet; });
+    }
+
+    // Two hours more on the one day on which they gain the most.
+    void hours(const Plan& now) {
+        const std::size_t before = found_.size();
+        const auto first = floor<days>(moment_);
+        const auto last = std::min(first + days(days_looked_at), floor<days>(now.clock->ready));
+        for (auto day = first; day <= last; day += days(1)) {
+            const auto sittings = sittings_on(shop_.hours, shop_.changed_days, day);
+            const int from = sittings.empty() ? evening : sittings.back().to;
+            const int to = std::min(from + extra_minutes, 22 * 60 + 30);
+            if (to - from < extra_minutes / 2) continue;
+            Shop shop = shop_;
+            std::erase_if(shop.changed_days, [&](const ChangedDay& c) { return floor<days>(c.day) == day; });
+            for (const auto& s : sittings) {
+                const bool goes_on = !sittings.empty() && s.to == from;
+                shop.changed_days.push_back({day, s.from, goes_on ? to : s.to});
+            }
+            if (sittings.empty()) shop.changed_days.push_back({day, from, to});
+            keep({"help.hours", {{"time", Minutes(to - from)}, {"day", Moment(day) + Minutes(from)}}}, job_,
+                 std::move(shop), true);
+        }
+        // Only the best of them: later days come to the same.
+        if (found_.size() <= before + 1) return;
+        const auto best = std::max_element(found_.begin() + static_cast<long>(before), found_.end(),
+                                           [](const Help& a, const Help& b) { return a.gained < b.gained; });
+        Help kept = std::move(*best);
+        found_.resize(before);
+        found_.push_back(std::move(kept));
+    }
+
+    const Job& job_;
+    const Shop& shop_;
+    const Library& library_;
+    Moment moment_;
+    std::stop_token stop_;
+    Planner planner_;
+    Moment ready_{};
+    Minutes hands_on_{0};
+    std::size_t stops_ = 0;
+    std::vector<Help> found_;
+};
+
+}  // namespace
+
+std::vector<Help> what_helps(const Job& job, const Shop& shop, const Library& library, Moment moment,
+                             const std::stop_token& stop) {
+    return Trying(job, shop, library, moment, stop).run();
+}
+
+}  // namespace skarvel

@@ -1,0 +1,168 @@
+// The bench as it is used with paint on the hands: pictures, figures, timers, keys that a pedal sends; the order of
+// laying at Method; what would help at Clock.
+#include "job/commands.h"
+#include "support_window.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+constexpr int bounce_ms = 1'050;  // a press within a second is none
+
+QLabel& named(Window& w, const char* name) { return w.get<QLabel>(name); }
+
+// All of a label's words have room.
+bool whole(const QLabel& l) {
+    const QRect needed = l.fontMetrics().boundingRect(QRect(0, 0, l.width(), 10'000), Qt::TextWordWrap, l.text());
+    return needed.height() <= l.height() + 2 && needed.width() <= l.width() + 2;
+}
+
+Job small_decal() {
+    Job job = panel_job("OAR", "12", "6");
+    make_as(making(job), Way::Decal, library().trade);
+    job.deadline.reset();
+    without(job, clear_coat);
+    return job;
+}
+
+}  // namespace
+
+TEST_CASE("bench: every step fits its words at both sizes, with large type, whatever it says") {
+    for (const QSize& size : {QSize(1280, 800), QSize(1024, 700)}) {
+        Window w(porch_board(), size);
+        w.show(Station::Bench);
+        for (std::size_t i = 0; i < w.desk().plan().bench->steps.size(); ++i) {
+            INFO(w.desk().plan().bench->steps[i].id.name << " at " << size.width());
+            QApplication::processEvents();
+            for (const char* name : {"instruction", "figures", "at-hand"}) {
+                INFO(name);
+                CHECK(whole(named(w, name)));
+            }
+            CHECK(named(w, "instruction").fontInfo().pixelSize() >= 24);
+            CHECK(w.get<QWidget>("Where it goes").height() >= 110);
+            QTest::keyClick(&w.get<QWidget>("bench"), Qt::Key_PageUp);  // nothing before the first; back, after it
+            w.click("ahead");
+            if (i > 0) w.click("ahead");
+        }
+    }
+}
+
+TEST_CASE("bench: a small job from the first step to the last by the space bar alone") {
+    Window w(small_decal());
+    w.show(Station::Bench);
+    auto& bench = w.get<QWidget>("bench");
+    const std::size_t steps = w.desk().plan().bench->steps.size();
+    REQUIRE(steps > 5);
+    std::size_t presses = 0;
+    while (w.desk().plan().bench->done() < steps && presses < 3 * steps) {
+        QTest::keyClick(&bench, Qt::Key_Space);
+        QTest::keyClick(&bench, Qt::Key_Space);  // at once again: no press
+        w.settle();
+        const std::size_t done = w.desk().plan().bench->done();
+        CHECK(done <= ++presses);
+        QTest::qWait(bounce_ms);
+    }
+    CHECK(w.desk().plan().bench->done() == steps);
+    CHECK(w.read().contains("Everything is done"));
+    CHECK(presses > steps);  // what had to dry was asked about first
+}
+
+TEST_CASE("bench: done while a wait runs is asked about; the timer names what dries and for what") {
+    Job job = porch_board();
+    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T16:30"));
+    job = tick(job, plan_of(job), StepId{"1/ground/1"}, moment("2026-05-04T17:10"));
+    Window w(job);
+    w.show(Station::Bench);
+    // What comes next fills the wait; the coat's own wait is told beside it: two hours, half an hour of them gone.
+    CHECK(named(w, "timers").text().contains("1:30"));
+    CHECK(named(w, "timers").text().contains("chalk-type paint dries before the next coat"));
+    while (!w.read().contains("ground coat 2 of 2\n")) w.click("ahead");
+    CHECK(named(w, "timer").text() == "1:30");
+    w.click("done");
+    CHECK(w.desk().plan().bench->done() == 2);
+    CHECK(w.get<QPushButton>("done").text() == "Do it anyway");
+    QTest::qWait(bounce_ms);
+    w.click("done");
+    CHECK(w.desk().plan().bench->done() == 3);
+}
+
+TEST_CASE("method: the order of laying is stepped through by keyboard, with a picture for each step") {
+    Window w;
+    w.show(Station::Method);
+    w.click("order of laying");
+    CHECK(named(w, "order-name").text().contains("9 steps"));  // 3 laid, a seal, 2 coats, 3 lifted
+    auto& order = w.get<QWidget>("order");
+    QStringList names;
+    for (int i = 0; i < 12; ++i) {
+        QTest::keyClick(&order, Qt::Key_Right);
+        names << named(w, "order-name").text();
+    }
+    CHECK(names.front().contains("lay section 1, BOAT"));
+    CHECK(names[1].contains("lay section 2, HOUS"));
+    CHECK(names.back().contains("lift section 1, BOAT"));  // it stops at the last
+    QTest::keyClick(&order, Qt::Key_Left);
+    CHECK(named(w, "order-name").text().contains("lift section 2, HOUS"));
+    w.click("laying begins: base");
+    CHECK(w.sign().faces.front().colours.front().making.lay_from == LayFrom::Base);
+    w.desk().undo();
+    CHECK(w.sign().faces.front().colours.front().making.lay_from == LayFrom::Top);
+}
+
+TEST_CASE("clock: a late job is shown what would help, each tried; one is taken and undone") {
+    Job job = porch_board();
+    job.deadline = moment("2026-05-07T22:00");
+    Window w(job);
+    w.show(Station::Clock);
+    REQUIRE(w.desk().plan().clock->late);
+    w.click("group What would help");
+    w.click("look for time");
+    REQUIRE(
+        QTest::qWaitFor([&] { return w.find<QPushButton>("As decals instead of paint-through") != nullptr; }, 60'000));
+    CHECK(w.read().contains("sooner"));
+    const Moment before = w.desk().plan().clock->ready;
+    w.click("A clear coat less");
+    CHECK(w.desk().plan().clock->ready < before);
+    w.desk().undo();
+    w.settle();
+    CHECK(w.desk().plan().clock->ready == before);
+}
+
+TEST_CASE("clock: a day off moves the rest, and as usual brings it back") {
+    Window w;
+    w.show(Station::Clock);
+    w.click("group Days and room");
+    const Moment before = w.desk().plan().clock->ready;
+    w.click("day off");  // today
+    CHECK(w.desk().shop().changed_days.size() == 1);
+    CHECK(w.desk().plan().clock->begin >= moment("2026-05-05T00:00"));
+    CHECK(w.desk().plan().clock->ready >= before);
+    w.click("Mon 4 May 00:00: day off: As usual");
+    CHECK(w.desk().shop().changed_days.empty());
+    CHECK(w.desk().plan().clock->ready == before);
+}
+
+TEST_CASE("bench: something happened makes the step that mends it; dry already ends the wait; a step can be left out") {
+    Job job = porch_board();
+    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T16:30"));
+    job = tick(job, plan_of(job), StepId{"1/ground/1"}, moment("2026-05-04T17:10"));
+    Window w(job);
+    w.show(Station::Bench);
+    while (!named(w, "instruction").text().contains("ground coat 2") && !w.read().contains("ground coat 2 of 2\n"))
+        w.click("ahead");
+    w.click("dry");
+    CHECK(w.job().bench.dry.contains(StepId{"1/ground/1"}));
+    w.click("back");
+    w.click("something happened");
+    CHECK(w.get<QPushButton>("happened-ran-out").height() >= 64);
+    const std::size_t steps = w.desk().plan().bench->steps.size();
+    w.click("happened-ran-out");
+    CHECK(w.desk().plan().bench->steps.size() == steps + 1);
+    CHECK(w.job().bench.mishaps.size() == 1);
+    w.desk().undo();
+    w.settle();
+    CHECK(w.job().bench.mishaps.empty());
+    w.click("something happened");
+    w.click("leave-it-out");
+    CHECK(w.job().bench.skipped.size() == 1);
+}

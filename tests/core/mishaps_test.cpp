@@ -1,0 +1,142 @@
+// What goes wrong at the bench: its mending is a step of its own, the clock moves, nothing is a dead end.
+#include <rapidcheck.h>
+
+#include <set>
+
+#include "files/job_file.h"
+#include "job/commands.h"
+#include "support.h"
+
+using namespace skarvel;
+using namespace skarvel::testing;
+
+namespace {
+
+const Step& step_called(const Plan& plan, const std::string& id) {
+    for (const Step& s : plan.bench->steps) {
+        if (s.id == StepId{id}) return s;
+    }
+    throw std::runtime_error("no step " + id);
+}
+
+// Every wait of every task is kept but what is dry by touch, by hands that do one thing at a time.
+bool keeps_every_rule(const Plan& plan, const Job& job) {
+    std::map<std::size_t, const Slot*> at;
+    for (const Slot& s : plan.clock->slots) at[s.task] = &s;
+    if (at.size() != plan.tasks->size()) return false;
+    for (std::size_t i = 0; i < plan.tasks->size(); ++i) {
+        if (at[i]->done) continue;
+        for (const Wait& w : (*plan.tasks)[i].waits) {
+            if (w.after >= i) return false;
+            if (job.bench.dry.contains((*plan.tasks)[w.after].id)) continue;
+            if (at[i]->start < at[w.after]->end + w.at_least) return false;
+        }
+    }
+    std::vector<const Slot*> open;
+    for (const Slot& s : plan.clock->slots) {
+        if (!s.done) open.push_back(&s);
+    }
+    for (std::size_t i = 1; i < open.size(); ++i) {
+        if (open[i]->start < open[i - 1]->end) return false;
+    }
+    return true;
+}
+
+}  // namespace
+
+TEST_CASE("film that does not hold is mended before paint; what bled, once the masks are off") {
+    const Job job = porch_board();
+    const Plan plan = plan_of(job);
+    const Moment now = moment("2026-05-06T19:00");
+    const Job loose = happened(job, plan, StepId{"1/lay/BOAT"}, "does-not-hold", now, library().trade, "B, upper edge");
+    const Plan then = plan_of(loose);
+    CHECK(step_called(then, "1/mend/1").start >= step_called(then, "1/lay/BOAT").start);
+    CHECK(step_called(then, "1/lay/HOUS").start >= step_called(then, "1/mend/1").start);
+    CHECK(then.clock->hands_on == plan.clock->hands_on + Minutes(10));
+    CHECK(keeps_every_rule(then, loose));
+    CHECK(loose.bench.mishaps.front().note == "B, upper edge");
+    CHECK(*read_job(write_job(loose)) == loose);
+
+    const Job bled = happened(loose, then, StepId{"1/colour/1"}, "bled", now, library().trade);
+    const Plan after = plan_of(bled);
+    const Step& mending = step_called(after, "1/mend/2");
+    for (const char* lift : {"1/lift/BOAT", "1/lift/HOUS", "1/lift/E"})
+        CHECK(mending.start >= step_called(after, lift).start);
+    CHECK(step_called(after, "1/clear/1").start >= mending.start + mending.hands_on + Minutes(60));
+    CHECK(keeps_every_rule(after, bled));
+    // What is not known changes nothing; a wrong word takes the signature back.
+    CHECK(happened(job, plan, StepId{"1/lay/NOBODY"}, "bled", now, library().trade) == job);
+    CHECK(happened(job, plan, StepId{"1/lay/BOAT"}, "flood", now, library().trade) == job);
+    const Job signed_job = tick(job, plan, StepId{"1/proof"}, now);
+    REQUIRE(signed_job.proof);
+    CHECK_FALSE(happened(signed_job, plan, StepId{"1/cut/E"}, "wrong-word", now, library().trade).proof);
+}
+
+TEST_CASE("dry already ends a wait, not dry yet after it goes on; a step left out keeps its reason until taken back") {
+    Job job = porch_board();
+    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T18:40"));
+    job = tick(job, plan_of(job), StepId{"1/ground/1"}, moment("2026-05-04T19:00"));
+    const auto second = [&] { return step_called(plan_of(job, "2026-05-04T19:30"), "1/ground/2").start; };
+    CHECK(second() >= moment("2026-05-04T21:00"));
+    job = dry_already(job, StepId{"1/ground/1"}, moment("2026-05-04T19:30"));
+    CHECK(plan_of(job, "2026-05-04T19:30").bench->timers.front().from == moment("2026-05-04T19:30"));
+    CHECK(second() < moment("2026-05-04T21:00"));
+    job = hold(job, StepId{"1/ground/1"}, moment("2026-05-04T20:45"));
+    CHECK(second() >= moment("2026-05-04T20:45"));
+    CHECK(*read_job(write_job(job)) == job);
+
+    job = skip(job, plan_of(job), StepId{"1/seal"}, "rough edges are wanted", moment("2026-05-04T20:00"));
+    REQUIRE(job.bench.skipped.size() == 1);
+    CHECK(step_called(plan_of(job), "1/seal").done);
+    CHECK(*read_job(write_job(job)) == job);
+    job = untick(job, StepId{"1/seal"});
+    CHECK(job.bench.skipped.empty());
+}
+
+TEST_CASE("a coat more is a coat more of what the step puts on") {
+    const Job job = porch_board();
+    const Plan plan = plan_of(job);
+    const Job ground = another_coat(job, step_called(plan, "1/ground/1"));
+    CHECK(plan_of(ground).bench->steps.size() == plan.bench->steps.size() + 1);
+    CHECK(step_called(plan_of(ground), "1/ground/3").work == Work::Ground);
+    const Job colour = another_coat(job, step_called(plan, "1/colour/2"));
+    CHECK(step_called(plan_of(colour), "1/colour/3").work == Work::Colour);
+    CHECK(another_coat(job, step_called(plan, "1/sand")) == job);
+}
+
+TEST_CASE("property: whatever happens at the bench, in any order, the clock keeps every rule and the file keeps all") {
+    rc::check([] {
+        Job job = porch_board();
+        Moment now = moment("2026-05-04T18:00");
+        for (int i = 0; i < 12; ++i) {
+            const Plan plan = plan_of(job, write_moment(now));
+            RC_ASSERT(keeps_every_rule(plan, job));
+            const auto& steps = plan.bench->steps;
+            const Step& s = steps[*rc::gen::inRange<std::size_t>(0, steps.size())];
+            switch (*rc::gen::inRange(0, 6)) {
+                case 0:
+                case 1: {
+                    const Step* next = plan.bench->next();
+                    if (next != nullptr) job = tick(job, plan, next->id, now);
+                    break;
+                }
+                case 2: {
+                    const auto& kinds = library().trade.mishaps;
+                    job = happened(job, plan, s.id, kinds[*rc::gen::inRange<std::size_t>(0, kinds.size())].id, now,
+                                   library().trade);
+                    break;
+                }
+                case 3:
+                    if (s.done) job = untick(job, s.id);
+                    break;
+                case 4:
+                    if (s.done) job = hold(job, s.id, now + Minutes(30));
+                    break;
+                default:
+                    job = s.done ? dry_already(job, s.id, now) : skip(job, plan, s.id, "left out", now);
+            }
+            now += Minutes(*rc::gen::inRange(1, 600));
+        }
+        RC_ASSERT(*read_job(write_job(job)) == job);
+    });
+}
