@@ -16,6 +16,7 @@
 #include "job/face_commands.h"
 #include "job/layer_commands.h"
 #include "job/method_reads.h"
+#include "job/on_the_rack.h"
 #include "job/plan.h"
 #include "job/what_helps.h"
 #include "proof/proof.h"
@@ -438,6 +439,19 @@ void looking_for_time(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(what_helps(job, shop, library(), monday()));
 }
 
+// Twenty jobs in work, on the same hours.
+void week_of_twenty(benchmark::State& state) {
+    const Job job = porch_board();
+    const Shop shop = usual_shop();
+    const Plan now = plan(job, shop, library(), monday());
+    std::vector<RackJob> jobs;
+    for (int i = 0; i < 20; ++i) {
+        jobs.push_back(on_the_rack(job, now, shop, monday()));
+        jobs.back().clock.deadline = monday() + std::chrono::days(5 + 2 * i);
+    }
+    for (auto _ : state) benchmark::DoNotOptimize(rack_week(jobs));
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -496,6 +510,7 @@ int main(int argc, char** argv) {
     benchmark::RegisterBenchmark("the clock of twelve signs, in rounds, with its latest start", clock_of_twelve)
         ->Unit(benchmark::kMillisecond);
     benchmark::RegisterBenchmark("looking for time: the porch board", looking_for_time)->Unit(benchmark::kMillisecond);
+    benchmark::RegisterBenchmark("the week of twenty jobs", week_of_twenty)->Unit(benchmark::kMillisecond);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
 }

@@ -80,7 +80,7 @@ TEST_CASE("export writes the files it names, and says that the proof is not sign
     int lines = 0;
     std::istringstream in(exported.out);
     for (std::string line; std::getline(in, line); ++lines) CHECK(std::filesystem::exists(line));
-    CHECK(lines == 11);  // two loads in three formats, two manifests, the sheets
+    CHECK(lines == 12);  // two loads in three formats, two manifests, two of days, the sheets, the bench book
     CHECK(errors_only("export " + job + " --to " + to).out.find("proof") != std::string::npos);
 }
 

@@ -250,7 +250,7 @@ TEST_CASE("export writes a cut file for each load and the sheets") {
     for (const fs::path& p : *written) names.push_back(p.filename().string());
     CHECK(names == std::vector<std::string>{"01-BOAT+HOUS.svg", "02-E.svg", "01-BOAT+HOUS.dxf", "02-E.dxf",
                                             "01-BOAT+HOUS.plt", "02-E.plt", "manifest.json", "manifest.csv", "days.csv",
-                                            "calendar.ics", "sheets.pdf"});
+                                            "calendar.ics", "sheets.pdf", "bench-book.pdf"});
     CHECK(whole(written->back()).starts_with("%PDF-"));
 
     Job empty = job;

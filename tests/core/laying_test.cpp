@@ -39,7 +39,8 @@ LayingInput board(double length, double width, const std::vector<Box>& films) {
 
 std::vector<std::string> letters_in_order(const Job& job) {
     std::vector<std::string> letters;
-    for (const Section& s : plan_of(job).colours.front().cut.loads->sections) letters.push_back(s.letters);
+    const Plan plan = plan_of(job);
+    for (const Section& s : plan.colours.front().cut.loads->sections) letters.push_back(s.letters);
     return letters;
 }
 
@@ -133,7 +134,8 @@ TEST_CASE("where no side runs straight or true, a snapped line is measured from"
 
 TEST_CASE("tender grounds ask for little tape; decals are not lifted; what repeats goes by its painted marks") {
     Job job = porch_board();
-    CHECK(laying_of(plan_of(job)).lays.front().close);  // chalk-type paint after its least wait
+    const Plan tender = plan_of(job);
+    CHECK(laying_of(tender).lays.front().close);  // chalk-type paint after its least wait
     finish_of(job).safe_waits = true;
     const Plan safe = plan_of(job);
     CHECK_FALSE(laying_of(safe).lays.front().close);

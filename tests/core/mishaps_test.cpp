@@ -64,6 +64,14 @@ TEST_CASE("film that does not hold is mended before paint; what bled, once the m
         CHECK(mending.start >= step_called(after, lift).start);
     CHECK(step_called(after, "1/clear/1").start >= mending.start + mending.hands_on + Minutes(60));
     CHECK(keeps_every_rule(after, bled));
+    // What another shop's program wrote, or whose step has gone, is kept and told.
+    Job foreign = bled;
+    foreign.bench.mishaps.push_back({7, "flood", StepId{"1/lay/BOAT"}, now, {}});
+    foreign.bench.mishaps.push_back({8, "bled", StepId{"1/lay/NOBODY"}, now, {}});
+    const Plan kept = plan_of(foreign);
+    CHECK(std::count_if(kept.problems.begin(), kept.problems.end(),
+                        [](const Problem& p) { return p.what.id == "bench.not-mended"; }) == 2);
+    CHECK(kept.bench->steps.size() == after.bench->steps.size());
     // What is not known changes nothing; a wrong word takes the signature back.
     CHECK(happened(job, plan, StepId{"1/lay/NOBODY"}, "bled", now, library().trade) == job);
     CHECK(happened(job, plan, StepId{"1/lay/BOAT"}, "flood", now, library().trade) == job);

@@ -58,10 +58,14 @@ TEST_CASE("the placement sheet has the distances of every section, the centre li
     const std::string text = text_of(pages_of(job), "Placement");
     for (const Section& s : plan.colours.front().cut.loads->sections) {
         const auto [low, high] = corners(s, plan.colours.front().face->blank->face);
-        CHECK(says(text, "from the left " + show_number(low.from_left, {}) + ", from the bottom " +
-                             show_number(low.from_bottom, {})));
-        CHECK(says(text, "from the right " + show_number(high.from_right, {}) + ", from the top " +
-                             show_number(high.from_top, {})));
+        // As wide as the board: only along it is there anything to measure, to the sixteenth of an inch.
+        const auto marked = [](Length l) {
+            return show(Length::sixtyfourths(4) * std::llround(l.in_inches() * 16), {});
+        };
+        CHECK(low.from_left == Length{});
+        CHECK(high.from_right == Length{});
+        CHECK(says(text, "lower left: " + marked(low.from_bottom) + " from the lower edge"));
+        CHECK(says(text, "upper right: " + marked(high.from_top) + " from the upper edge"));
         CHECK(says(text, s.letters));
     }
     CHECK(says(text, "Centre line at 2 3/4"));
@@ -69,7 +73,7 @@ TEST_CASE("the placement sheet has the distances of every section, the centre li
     CHECK(says(text, "60 in"));
     CHECK(says(text, "drawn 1:8"));
     CHECK(says(text, "Wipe paint off the edges"));
-    CHECK(says(text, "lift in the reverse order, across the grain"));
+    CHECK(says(text, "lift in the reverse order"));
 }
 
 TEST_CASE("the ink on the placement sheet is drawn at the scale that is stated") {
@@ -122,7 +126,7 @@ TEST_CASE("sheets are printed in the unit that is shown") {
     const std::string text = text_of(pages_of(porch_board(), shop), "Placement");
     CHECK(says(text, "139.7 mm"));
     CHECK(says(text, "1524 mm"));
-    CHECK(says(text, "millimetres; lower left corner"));
+    CHECK(says(text, "lower left: 826 mm from the lower edge"));
 }
 
 TEST_CASE("what is done and what is cut stands on the sheets") {

@@ -37,6 +37,7 @@ Job everything() {
     band.middle = measure("2");
     band.depth = measure("1");
     blank.fields = {band};
+    turn_clear(job);
     auto& layers = face_of(job).layers;
     layers.insert(layers.begin(), layer("trial-1", LayerKind::Trial));
     Layer dry = layer("dry-1", LayerKind::DryBrush);
@@ -120,7 +121,9 @@ Job unlucky() {
 }
 
 Job two_faced() {
-    Job job = letter_back(panel_job("OAR", "20", "8"), 0);
+    Job job = panel_job("OAR", "20", "8");
+    making(job).margin = measure("1/4");
+    job = letter_back(job, 0);
     job.signs.front().faces.back().lettering.main().words = "ROW";
     return job;
 }
@@ -270,7 +273,8 @@ TEST_CASE("a timer runs for what was done and still holds something up; not dry 
     CHECK_FALSE(timers()[0].until);
     job = hold(job, StepId{"1/ground/1"}, moment("2026-05-04T22:15"));
     CHECK(timers()[0].from == moment("2026-05-04T22:15"));
-    for (const Step& s : plan_of(job).bench->steps) {
+    const Plan now = plan_of(job);
+    for (const Step& s : now.bench->steps) {
         if (s.work == Work::Lift) break;
         if (!s.done) job = tick(job, plan_of(job), s.id, moment("2026-05-06T20:00"));
     }

@@ -155,9 +155,10 @@ TEST_CASE("a damaged catalogue is refused") {
 }
 
 TEST_CASE("a folder of the core includes only earlier ones, and none includes Qt") {
-    static const std::vector<std::string> order = {
-        "values", "measure", "text",  "geometry", "drawing", "blank", "lettering", "artwork", "making", "sections",
-        "loads",  "method",  "clock", "cost",     "bench",   "job",   "sheets",    "files",   "proof",  "logbook"};
+    static const std::vector<std::string> order = {"values",    "measure", "text",   "geometry", "drawing", "blank",
+                                                   "lettering", "artwork", "making", "sections", "loads",   "method",
+                                                   "laying",    "clock",   "cost",   "bench",    "job",     "picture",
+                                                   "sheets",    "files",   "proof",  "logbook"};
     const auto place = [](const std::string& folder) {
         return std::find(order.begin(), order.end(), folder) - order.begin();
     };

@@ -167,7 +167,7 @@ TEST_CASE("the sheets are a PDF that poppler reads: pages, paper, words, fractio
     CHECK(info.out.find("612 x 792 pts (letter)") != std::string::npos);
     const Ran text = run("pdftotext -layout " + pdf + " -");
     CHECK(text.code == 0);
-    for (const char* words : {"Placement", "BOAT", "HOUS", "from the bottom", "What to buy", "removable matt vinyl",
+    for (const char* words : {"Placement", "BOAT", "HOUS", "from the lower edge", "What to buy", "removable matt vinyl",
                               "Schedule", "sand the board", "Cautions", "Proof"}) {
         INFO(words);
         CHECK(text.out.find(words) != std::string::npos);

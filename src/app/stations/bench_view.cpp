@@ -18,8 +18,11 @@ namespace {
 QString countdown(Minutes left) {
     if (left >= std::chrono::days(2))
         return in_words("bench-view.days", {{"days", std::chrono::floor<std::chrono::days>(left).count()}});
+    if (left >= std::chrono::hours(10))
+        return in_words("bench-view.hours", {{"hours", std::chrono::floor<std::chrono::hours>(left).count()}});
     if (left >= std::chrono::hours(1))
-        return QString("%1:%2").arg(left.count() / 60).arg(left.count() % 60, 2, 10, QChar('0'));
+        return in_words("bench-view.hours",
+                        {{"hours", QString("%1:%2").arg(left.count() / 60).arg(left.count() % 60, 2, 10, QChar('0'))}});
     return in_words("bench-view.minutes", {{"minutes", left.count()}});
 }
 
@@ -58,6 +61,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     progress_->setAlignment(Qt::AlignRight);
     all->addLayout(top);
     name_ = label({}, nullptr, this);
+    name_->setObjectName("step-name");
     all->addWidget(name_);
     instruction_ = label({}, nullptr, this);
     instruction_->setObjectName("instruction");
@@ -69,7 +73,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     picture_ = new StepPictureView([this](const Reason& r) { return shown(desk_.say(r)); }, this);
     picture_->setAccessibleName(in_words("bench-view.where-it-goes"));
     picture_->setMinimumHeight(Theme::px(110));
-    middle->addWidget(picture_, 3);
+    middle->addWidget(picture_, 5);
     auto* side = new QVBoxLayout;
     side->setSpacing(4);
     figures_ = label({}, nullptr, this);
@@ -86,7 +90,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     side->addWidget(timer_);
     side->addWidget(timer_for_);
     side->addWidget(timers_);
-    middle->addLayout(side, 2);
+    middle->addLayout(side, 4);
     all->addWidget(middle_, 1);
     mishaps_ = new QWidget(this);
     mishaps_->setObjectName("mishaps");
@@ -298,7 +302,8 @@ void BenchView::tick_timer() {
                                         [](const Step& o) { return o.done && o.wait_after.count() > 0; });
     not_dry_->setEnabled(after_wait);
     dry_->setEnabled(s != nullptr && !s->done && waits_for(*s) != nullptr);
-    timer_->setStyleSheet(sized(56, t.graphite, 500));
+    const int large = height() < Theme::px(650) ? 44 : 56;
+    timer_->setStyleSheet(sized(large, t.graphite, 500));
     timer_for_->setStyleSheet(sized(18, t.pencil));
     timers_->setStyleSheet(sized(18, t.pencil));
     timer_->clear();
@@ -314,7 +319,7 @@ void BenchView::tick_timer() {
                                         : shown(desk_.say(own->what)));
         } else if (window != bench.timers.end()) {
             const bool late = now > *window->until;
-            timer_->setStyleSheet(sized(56, late ? t.brick : t.ochre, 500));
+            timer_->setStyleSheet(sized(large, late ? t.brick : t.ochre, 500));
             timer_->setText(countdown(late ? now - *window->until : *window->until - now));
             timer_for_->setText(in_words(late ? "bench-view.window-missed" : "bench-view.window-left"));
             own = &*window;
@@ -367,11 +372,11 @@ void BenchView::lay_out() {
          std::initializer_list<const QWidget*>{leave_, name_, instruction_, check_, hand_, care_, done_, next_}) {
         if (!w->isHidden()) left -= w->hasHeightForWidth() ? w->heightForWidth(wide) : w->sizeHint().height();
     }
-    const int beside = (wide - 20) * 2 / 5;
+    const int beside = (wide - 20) * 4 / 9;
     for (const QLabel* l : {timer_, timer_for_, timers_}) {
         if (!l->isHidden()) left -= l->hasHeightForWidth() ? l->heightForWidth(beside) : l->sizeHint().height();
     }
-    fit(figures_, {32, 28, 24, 20, 18, 15}, QFont::DemiBold, beside, left - 16, t.graphite);
+    fit(figures_, {32, 28, 24, 20, 18, 15}, QFont::DemiBold, beside, left - 12, t.graphite);
 }
 
 void BenchView::resizeEvent(QResizeEvent*) { lay_out(); }

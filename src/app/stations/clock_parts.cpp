@@ -118,6 +118,7 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
     humidity_ =
         number("clock-tray.room-damp", 0, 100, "clock-tray.percent", [](Shop& s, int v) { s.room_humidity = v; });
     margin_ = number("clock-tray.margin", 0, 240, "clock-tray.hours", [](Shop& s, int v) { s.margin_hours = v; });
+    show_found();
 }
 
 void DaysPart::change(const std::function<void(Shop&)>& how) {
@@ -143,9 +144,11 @@ void DaysPart::show_found() {
         auto* row = new QWidget(days_);
         auto* line = new QHBoxLayout(row);
         line->setContentsMargins(0, 0, 0, 0);
-        const QString words = c.from < c.to ? in_words("clock-tray.changed-hours", {{"from", c.day + Minutes(c.from)},
-                                                                                    {"length", Minutes(c.to - c.from)}})
-                                            : in_words("clock-tray.changed-off", {{"day", c.day}});
+        const QString words =
+            c.from < c.to
+                ? in_words("clock-tray.changed-hours", {{"from", text_of(show_moment(c.day + Minutes(c.from), true))},
+                                                        {"length", Minutes(c.to - c.from)}})
+                : in_words("clock-tray.changed-off", {{"day", text_of(show_moment(c.day, true)).section(' ', 0, 2)}});
         auto* said = label(words, "small", row);
         said->setWordWrap(true);
         line->addWidget(said, 1);

@@ -346,7 +346,7 @@ void ClockView::rows(QPainter& p, double y) {
         p.drawText(QRectF(name_x, y, name_wide, row.height()), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText((slot.done ? "✓ " : "") + shown(desk_.say(full_name(task))),
                                                      Qt::ElideRight, static_cast<int>(name_wide)));
-        QString more = text_of(show_minutes(task.hands_on));
+        QString more = text_of(show_minutes(std::chrono::duration_cast<Minutes>(slot.end - slot.start)));
         const Wait* wait = waits[slot.task];
         p.setPen(t.pencil);
         if (wait != nullptr) {

@@ -148,6 +148,18 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     grid_->setContentsMargins(0, 8, 0, 0);
     grid_->setSpacing(12);
     rows->addWidget(board_);
+    rows->addSpacing(16);
+    week_ = new WeekView(desk_, body);
+    week_->hide();
+    rows->addWidget(week_);
+    connect(week_, &WeekView::first_wanted, this, [this](int job) {
+        const auto at = std::find(first_.begin(), first_.end(), static_cast<std::size_t>(job));
+        if (at != first_.end())
+            first_.erase(at);
+        else
+            first_.insert(first_.begin(), static_cast<std::size_t>(job));
+        plan_week();
+    });
     rows->addStretch(1);
     setWidget(body);
 }
@@ -159,6 +171,10 @@ void Rack::refresh() {
         ticket->deleteLater();
     }
     tickets_.clear();
+    in_work_.clear();
+    first_.clear();
+    planning_.stop();
+    week_->hide();
     for (const fs::path& path : desk_.rack()) {
         auto* ticket = new RackTicket(desk_, path, board_);
         connect(ticket, &QAbstractButton::clicked, this,
@@ -196,7 +212,16 @@ void Rack::refresh() {
             for (RackTicket* ticket : tickets_) {
                 if (ticket->path() == filled.path) ticket->fill(filled);
             }
+            if (!filled.job || filled.job->finished || filled.plan.clock->slots.empty()) return;
+            in_work_.push_back(on_the_rack(*filled.job, filled.plan, desk_.shop(), desk_.now()));
+            plan_week();
         });
+}
+
+// All jobs in work that have been read so far, on the same hours.
+void Rack::plan_week() {
+    planning_.run([jobs = in_work_, first = first_](const std::stop_token&) { return rack_week(jobs, first); },
+                  [this](const RackWeek& week) { week_->show_week(in_work_, week, first_); });
 }
 
 void Rack::arrange() {

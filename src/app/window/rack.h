@@ -13,6 +13,7 @@
 
 #include "window/desk.h"
 #include "window/errand.h"
+#include "window/week_view.h"
 
 namespace skarvel {
 
@@ -50,7 +51,7 @@ class Rack : public QScrollArea {
     Rack(Desk& desk, QWidget* parent);
     void refresh();
     /// Tickets are still being read and planned.
-    [[nodiscard]] bool filling() const { return filling_.busy(); }
+    [[nodiscard]] bool filling() const { return filling_.busy() || planning_.busy(); }
 
   Q_SIGNALS:
     void open_wanted(const QString& path);
@@ -69,7 +70,12 @@ class Rack : public QScrollArea {
     QLineEdit* name_;
     QWidget* board_;
     QGridLayout* grid_;
+    void plan_week();
+    WeekView* week_;
     std::vector<RackTicket*> tickets_;
+    std::vector<RackJob> in_work_;
+    std::vector<std::size_t> first_;  // jobs that take their hours before the others
+    Errand<RackWeek> planning_{this};
     Errand<RackTicket::Filled> filling_{this};
 };
 

@@ -1,5 +1,7 @@
 #include "clock/schedule.h"
 
+#include "clock/week.h"
+
 #include <algorithm>
 #include <map>
 #include <set>
@@ -46,7 +48,11 @@ struct Turn {
 
 class Planner {
   public:
-    Planner(const ClockInput& in, bool rounds) : in_(in), tail_(in.tasks->size(), Minutes(0)) {
+    Planner(const ClockInput& in, bool rounds, const std::vector<std::pair<Moment, Moment>>& taken = {})
+        : in_(in), tail_(in.tasks->size(), Minutes(0)) {
+        std::vector<std::pair<Moment, Moment>> in_order = taken;
+        std::sort(in_order.begin(), in_order.end());
+        for (const auto& [start, end] : in_order) occupy(taken_, {start, end});
         for (const auto& day : in.hours.days) {
             for (const auto& s : day) longest_sitting_ = std::max(longest_sitting_, Minutes(s.to - s.from));
         }
@@ -80,7 +86,7 @@ class Planner {
                 placed[i] = Slot{i, at->second - (*in_.tasks)[i].hands_on, at->second, true};
             }
         }
-        std::vector<Interval> busy;
+        std::vector<Interval> busy = taken_;
         std::vector<std::size_t> missing(blocks_.size(), 0);  // tasks outside a block that it still waits for
         // Blocks of one length that can begin at one moment stand together. Room only gets less, so a start once found
         // can only move later: it is looked up again, for all of them at once, when its turn comes.
@@ -305,6 +311,7 @@ class Planner {
 
     const ClockInput& in_;
     Minutes longest_sitting_{0};
+    std::vector<Interval> taken_;  // by other jobs
     std::vector<Minutes> tail_;
     std::vector<Block> blocks_;
     std::vector<std::size_t> block_of_;                  // by task
@@ -338,6 +345,23 @@ void find_chain(const std::vector<Task>& tasks, Schedule& out) {
         if (w->at_least.count() == 0) continue;
         out.chain.insert(out.chain.begin(), *w);
         out.chain_waits += w->at_least;
+    }
+}
+
+// A window opens at the first stroke: where all of the coat takes longer, its first letters are past it at the last.
+void say_short_windows(const ClockInput& in, std::vector<Problem>& problems) {
+    for (const Task& task : *in.tasks) {
+        for (const Wait& w : task.waits) {
+            const Task& coat = (*in.tasks)[w.after];
+            const Minutes painting = coat.hands_on - coat.setup;
+            if (!w.at_most || coat.work != Work::Colour || in.done.contains(task.id) || painting <= *w.at_most)
+                continue;
+            problems.push_back({{"clock.window-too-short",
+                                 {{"task", std::vector{full_name(coat)}}, {"time", painting}, {"window", *w.at_most}}},
+                                Station::Clock,
+                                {"clock.window-too-short-remedy", {}},
+                                Mark::Look});
+        }
     }
 }
 
@@ -421,18 +445,48 @@ std::vector<Hours::Sitting> sittings_on(const Hours& hours, const std::vector<Ch
     return own;
 }
 
+namespace {
+
+struct Planned {
+    std::vector<Slot> slots;
+    bool in_rounds = false;
+};
+
+bool may_share_rounds(const std::vector<Task>& tasks) {
+    return std::any_of(tasks.begin(), tasks.end(), [](const Task& t) { return !t.of.empty(); });
+}
+
+Moment first_moment(const ClockInput& in) { return in.begin_on ? std::max(in.now, *in.begin_on) : in.now; }
+
+// By single tasks or in rounds, whichever is the better plan.
+Planned the_better(const Planner& singly, const std::optional<Planner>& together, const ClockInput& in) {
+    Planned planned{singly.forward(first_moment(in)), false};
+    if (!together) return planned;
+    std::vector<Slot> rounds = together->forward(first_moment(in));
+    if (better_in_rounds(rounds, planned.slots, in)) planned = {std::move(rounds), true};
+    return planned;
+}
+
+}  // namespace
+
+std::vector<Slot> forward_around(const ClockInput& in, const std::vector<std::pair<Moment, Moment>>& taken) {
+    if (in.tasks->empty()) return {};
+    const Planner singly(in, false, taken);
+    std::optional<Planner> together;
+    if (may_share_rounds(*in.tasks)) together.emplace(in, true, taken);
+    return the_better(singly, together, in).slots;
+}
+
 Schedule schedule(const ClockInput& in) {
     Schedule out;
     find_chain(*in.tasks, out);
     if (in.tasks->empty()) return out;
-    const bool rounds = std::any_of(in.tasks->begin(), in.tasks->end(), [](const Task& t) { return !t.of.empty(); });
     const Planner singly(in, false);
-    const std::optional<Planner> together = rounds ? std::optional<Planner>(std::in_place, in, true) : std::nullopt;
-    const Moment from = in.begin_on ? std::max(in.now, *in.begin_on) : in.now;
-    out.slots = singly.forward(from);
-    const bool in_rounds = together && better_in_rounds(together->forward(from), out.slots, in);
-    if (in_rounds) out.slots = together->forward(from);
-    const Planner& planner = in_rounds ? *together : singly;
+    std::optional<Planner> together;
+    if (may_share_rounds(*in.tasks)) together.emplace(in, true);
+    Planned planned = the_better(singly, together, in);
+    out.slots = std::move(planned.slots);
+    const Planner& planner = planned.in_rounds ? *together : singly;
     for (const Slot& slot : out.slots) {
         if (!slot.done) out.setup_saved += (*in.tasks)[slot.task].hands_on - (slot.end - slot.start);
     }
@@ -454,6 +508,7 @@ Schedule schedule(const ClockInput& in) {
                                 {"clock.set-hours", {}},
                                 Mark::Look});
     }
+    say_short_windows(in, out.problems);
     if (in.deadline) {
         out.late = out.ready > *in.deadline;
         const bool all_done = open == out.slots.end();

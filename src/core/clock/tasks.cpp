@@ -376,6 +376,7 @@ class Builder {
                     {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.colour_coats}}, {"paint", m.colour.name}},
                     coat, pass),
                 m.colour);
+            tasks_[coloured].setup = Minutes(static_cast<int>(h_.setup));
             if (m.sprayed) tasks_[coloured].products.emplace_back("spray");
             follow(coloured);
             then_wait(slowed(trade_.colour_through_mask), {"wait.colour-coat", {}});

@@ -107,11 +107,12 @@ std::string days_csv(const Plan& plan, const Catalogue& catalogue, const Display
     for (const Slot& slot : plan.clock->slots) {
         const Task& task = (*plan.tasks)[slot.task];
         const Bound bound = bound_of(task, plan.clock->slots);
-        csv += fmt::format(
-            "{},{},{},{},{},{},{},{},{}\r\n", date_of(slot.start), hour_of(slot.start), hour_of(slot.end),
-            task.hands_on.count(), csv_field(task.of), csv_field(catalogue.say(task.name, display)),
-            csv_field(bound.wait == nullptr ? "" : catalogue.say(bound.wait->why, display)),
-            bound.until ? date_of(*bound.until) + " " + hour_of(*bound.until) : std::string(), slot.done ? 1 : 0);
+        csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", date_of(slot.start), hour_of(slot.start),
+                           hour_of(slot.end), std::chrono::duration_cast<Minutes>(slot.end - slot.start).count(),
+                           csv_field(task.of), csv_field(catalogue.say(task.name, display)),
+                           csv_field(bound.wait == nullptr ? "" : catalogue.say(bound.wait->why, display)),
+                           bound.until ? date_of(*bound.until) + " " + hour_of(*bound.until) : std::string(),
+                           slot.done ? 1 : 0);
     }
     return csv;
 }

@@ -340,6 +340,20 @@ class Run {
         }
     }
 
+    // A mishap of a kind that is not known here, or at a step that is not planned, is kept and mends nothing.
+    void say_not_mended() {
+        for (const Mishap& m : job_.bench.mishaps) {
+            const bool planned = std::any_of(out_.tasks->begin(), out_.tasks->end(), [&](const Task& t) {
+                return t.work == Work::Mend && t.number == m.number;
+            });
+            if (planned) continue;
+            out_.problems.push_back({{"bench.not-mended", {{"kind", m.kind}, {"step", m.at.name}}},
+                                     Station::Bench,
+                                     {"bench.not-mended-remedy", {}},
+                                     Mark::Look});
+        }
+    }
+
     // What is to be done, when, and step by step.
     void work() {
         TasksReads reads;
@@ -350,7 +364,7 @@ class Run {
             for (const Drawn& d : drawn_) {
                 // The back of a sign comes before its front.
                 const auto front = std::find_if(reads.faces.begin(), reads.faces.end(),
-                                                [&](const FaceWork& w) { return w.after_face == d.plan.id; });
+                                                [&](const FaceWork& w) { return w.after_face == d.face.id; });
                 FaceWork work = work_of(d);
                 work.slowed = slowed_by(trade_.slowing, shop_.room_celsius, shop_.room_humidity);
                 reads.faces.insert(front, std::move(work));
@@ -368,6 +382,7 @@ class Run {
                                    shop_.changed_days, job_.begin_on, job_.bench.dry, Minutes(shop_.margin_hours * 60)},
                                   ran_, [](const ClockInput& in) { return schedule(in); });
         say_not_yet();
+        say_not_mended();
         add(out_.problems, out_.clock->problems);
         BenchInput at_bench{out_.tasks, out_.clock, job_.bench.ticks, job_.bench.held, job_.bench.dry, {}};
         for (const ColourPlan& c : out_.colours) at_bench.laying[c.id] = {c.laying, c.method->lift.id};

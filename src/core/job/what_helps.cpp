@@ -107,7 +107,9 @@ class Trying {
             }
         });
         on_faces({"help.clear-under", {}}, [&](Sign&, Face& face) {
-            if (clear_lies_over(face, trade)) lay_clear(face, false, trade);
+            const bool decals = std::any_of(face.colours.begin(), face.colours.end(),
+                                            [](const Colour& c) { return c.making.way == Way::Decal; });
+            if (decals && clear_lies_over(face, trade)) lay_clear(face, false, trade);
         });
     }
 

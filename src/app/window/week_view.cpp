@@ -1,0 +1,191 @@
+#include "window/week_view.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+#include <algorithm>
+
+#include "theme/theme.h"
+#include "theme/words.h"
+#include "window/fields.h"
+
+namespace skarvel {
+namespace {
+
+using std::chrono::days;
+using std::chrono::floor;
+
+constexpr int days_shown = 10;
+constexpr std::size_t most_today = 8;
+
+QString moment_of(Moment at) { return QString::fromStdString(show_moment(at, true)); }
+
+}  // namespace
+
+WeekView::WeekView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+    setObjectName("week");
+    setAccessibleName(in_words("week.title"));
+    setCursor(Qt::PointingHandCursor);
+}
+
+void WeekView::show_week(std::vector<RackJob> jobs, RackWeek week, std::vector<std::size_t> first) {
+    jobs_ = std::move(jobs);
+    week_ = std::move(week);
+    first_ = std::move(first);
+    setAccessibleDescription(told().join("\n"));
+    setFixedHeight(sizeHint().height());
+    setVisible(!week_.standings.empty());
+    update();
+}
+
+double WeekView::lane_high() const { return Theme::px(36); }
+
+QSize WeekView::sizeHint() const {
+    const auto rows = static_cast<double>(week_.standings.size());
+    return {600, static_cast<int>(Theme::px(64) + rows * lane_high() + Theme::px(40) +
+                                  static_cast<double>(today().size()) * Theme::px(24))};
+}
+
+QString WeekView::standing_told(const Standing& s) const {
+    if (!s.open) return in_words("week.nothing-left");
+    if (s.crowded_out) return in_words("week.crowded-out", {{"ready", s.ready}});
+    return in_words(s.late ? "week.late" : "week.ready", {{"ready", s.ready}});
+}
+
+QStringList WeekView::today() const {
+    QStringList rows;
+    const auto places = of_the_day(week_, desk_.now());
+    for (const std::size_t i : places) {
+        if (rows.size() == static_cast<int>(most_today)) {
+            rows << in_words("week.more-today", {{"more", places.size() - most_today}});
+            break;
+        }
+        const RackSlot& s = week_.slots[i];
+        const Task& task = (*jobs_[s.job].clock.tasks)[s.slot.task];
+        rows << in_words("week.row", {{"at", text_of(show_moment(s.slot.start)).section(' ', 1)},
+                                      {"job", text_of(jobs_[s.job].name)},
+                                      {"task", shown(desk_.say(full_name(task)))}});
+    }
+    if (rows.isEmpty()) rows << in_words("week.nothing-today");
+    return rows;
+}
+
+QStringList WeekView::told() const {
+    QStringList all;
+    for (const Standing& s : week_.standings) all << text_of(jobs_[s.job].name) + ": " + standing_told(s);
+    return all + today();
+}
+
+QRectF WeekView::lane(std::size_t row) const {
+    return {0, Theme::px(64) + static_cast<double>(row) * lane_high(), static_cast<double>(width()), lane_high()};
+}
+
+// Whole days, as wide as there is room between the names and what is told.
+double WeekView::x_of(Moment at) const {
+    const Moment begin = floor<days>(desk_.now());
+    const double left = Theme::px(190), right = width() - Theme::px(230);
+    const double share = static_cast<double>((at - begin).count()) / static_cast<double>(days_shown * 24 * 60);
+    return std::clamp(left + share * (right - left), left, right);
+}
+
+void WeekView::paintEvent(QPaintEvent*) {
+    const Tokens& t = Theme::tokens();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(t.graphite);
+    p.setFont(Theme::font(24, QFont::DemiBold));
+    p.drawText(QRectF(0, 0, width(), Theme::px(32)), Qt::AlignLeft | Qt::AlignVCenter, in_words("week.title"));
+    const double top = lane(0).top();
+    const double bottom = top + static_cast<double>(week_.standings.size()) * lane_high();
+    const auto today_is = floor<days>(desk_.now());
+    p.setFont(Theme::font(13));
+    for (int d = 0; d <= days_shown; ++d) {
+        const double x = x_of(today_is + days(d));
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(x, top - Theme::px(22)), QPointF(x, bottom));
+        if (d == days_shown) break;
+        p.setPen(t.pencil);
+        const QString day = moment_of(today_is + days(d)).section(' ', 0, 2);
+        p.drawText(QRectF(x + 4, top - Theme::px(22), x_of(today_is + days(d + 1)) - x - 6, Theme::px(20)),
+                   Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(day, Qt::ElideRight, 999));
+    }
+    for (std::size_t row = 0; row < week_.standings.size(); ++row) {
+        const Standing& s = week_.standings[row];
+        const QRectF where = lane(row);
+        const bool first = std::find(first_.begin(), first_.end(), s.job) != first_.end();
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(where.topLeft(), where.topRight());
+        if (first) p.fillRect(QRectF(0, where.top() + 4, 3, where.height() - 8), t.chalk);
+        p.setFont(Theme::font(15, first ? QFont::DemiBold : QFont::Normal));
+        p.setPen(t.graphite);
+        p.drawText(where.adjusted(8, 0, Theme::px(182) - width(), 0), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(p.font()).elidedText(text_of(jobs_[s.job].name), Qt::ElideRight, Theme::px(174)));
+        const QColor work = s.late ? t.brick : t.graphite;
+        for (const RackSlot& slot : week_.slots) {
+            if (slot.job != s.job || slot.slot.start >= today_is + days(days_shown)) continue;
+            const double from = x_of(slot.slot.start);
+            p.fillRect(QRectF(from, where.top() + 8, std::max(2.0, x_of(slot.slot.end) - from), where.height() - 16),
+                       work);
+        }
+        const auto& deadline = jobs_[s.job].clock.deadline;
+        if (deadline && *deadline < today_is + days(days_shown)) {
+            const double x = x_of(*deadline);
+            p.setPen(QPen(t.brick, 2));
+            p.drawLine(QPointF(x, where.top() + 3), QPointF(x, where.bottom() - 3));
+            QPolygonF flag(
+                {QPointF(x, where.top() + 3), QPointF(x - 9, where.top() + 8), QPointF(x, where.top() + 13)});
+            p.setBrush(t.brick);
+            p.setPen(Qt::NoPen);
+            p.drawPolygon(flag);
+        }
+        p.setFont(Theme::font(13, s.late ? QFont::DemiBold : QFont::Normal));
+        p.setPen(s.late ? t.brick : t.pencil);
+        p.drawText(QRectF(width() - Theme::px(222), where.top(), Theme::px(222), where.height()),
+                   Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, standing_told(s));
+    }
+    p.setPen(QPen(t.chalk, 2));
+    const double now = x_of(desk_.now());
+    p.drawLine(QPointF(now, top), QPointF(now, bottom));
+    double y = bottom + Theme::px(14);
+    p.setFont(Theme::font(18, QFont::DemiBold));
+    p.setPen(t.graphite);
+    p.drawText(QRectF(0, y, width(), Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter, in_words("week.today"));
+    y += Theme::px(26);
+    p.setFont(Theme::font(15));
+    for (const QString& row : today()) {
+        p.drawText(QRectF(8, y, width() - 8, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(p.font()).elidedText(row, Qt::ElideRight, width() - 16));
+        y += Theme::px(24);
+    }
+}
+
+void WeekView::mousePressEvent(QMouseEvent* event) {
+    for (std::size_t row = 0; row < week_.standings.size(); ++row) {
+        if (lane(row).contains(event->position()))
+            return Q_EMIT first_wanted(static_cast<int>(week_.standings[row].job));
+    }
+}
+
+// Pointing at work says what it is.
+bool WeekView::event(QEvent* event) {
+    if (event->type() != QEvent::ToolTip) return QWidget::event(event);
+    const auto* help = static_cast<QHelpEvent*>(event);
+    for (std::size_t row = 0; row < week_.standings.size(); ++row) {
+        if (!lane(row).contains(help->pos())) continue;
+        for (const RackSlot& s : week_.slots) {
+            if (s.job != week_.standings[row].job) continue;
+            if (help->pos().x() < x_of(s.slot.start) - 1 || help->pos().x() > x_of(s.slot.end) + 2) continue;
+            const Task& task = (*jobs_[s.job].clock.tasks)[s.slot.task];
+            QToolTip::showText(help->globalPos(), moment_of(s.slot.start) + "  " + shown(desk_.say(full_name(task))),
+                               this);
+            return true;
+        }
+        QToolTip::showText(help->globalPos(), in_words("week.press"), this);
+        return true;
+    }
+    QToolTip::hideText();
+    return true;
+}
+
+}  // namespace skarvel
