@@ -47,6 +47,7 @@ class ClockTray : public Tray {
 
     void refresh() override {
         form_.refresh();
+        refresh_parts();
         const Schedule& c = *desk_.plan().clock;
         begin_follows(in_words("word.what-follows"));
         if (!c.slots.empty()) {

@@ -50,9 +50,8 @@ class Picture {
             case Work::Weed:
                 return load();
             case Work::Lay:
-                return lay();
             case Work::Lift:
-                return lift();
+                return with_film();
             case Work::Seal:
             case Work::Colour:
                 return paint();
@@ -448,65 +447,67 @@ class Picture {
         point(Shows::Corner, corner.at);
     }
 
-    void lay() {
+    // The board with what is lettered already, and the film of the step on it.
+    void with_film() {
         const PlacedLay* l = placed();
         if (l == nullptr) return void(out_.window = {});
         board();
         lettering(false);
         const Region film = film_of(*l);
         look_at(film.bounds());
-        for (const std::size_t i : l->down) {
+        if (step_.work == Work::Lay)
+            lay(*l, film);
+        else
+            lift(*l, film);
+    }
+
+    void lay(const PlacedLay& l, const Region& film) {
+        for (const std::size_t i : l.down) {
             const PlacedLay& there = colour_.laying->lays[i];
             area(Shows::Neighbour, film_of(there), film_colour(), static_cast<int>(there.lay.section) + 1);
         }
-        area(Shows::Film, film, film_colour(), static_cast<int>(l->lay.section) + 1);
+        area(Shows::Film, film, film_colour(), static_cast<int>(l.lay.section) + 1);
         const bool mask = colour_.cut.making.way == Way::PaintThrough;
-        area(mask ? Shows::Opening : Shows::Ink, cut_of(*l), film_colour());
-        if (l->close) area(Shows::Tape, Region::rectangle(l->tape));
-        for (const KnifeLine& k : colour_.cut.loads->sections[l->lay.section].lines) {
-            if (k.kind == KnifeLine::Kind::Match) line(Shows::MatchMark, l->lay.move(k.from), l->lay.move(k.to));
+        area(mask ? Shows::Opening : Shows::Ink, cut_of(l), film_colour());
+        if (l.close) area(Shows::Tape, Region::rectangle(l.tape));
+        for (const KnifeLine& k : colour_.cut.loads->sections[l.lay.section].lines) {
+            if (k.kind == KnifeLine::Kind::Match) line(Shows::MatchMark, l.lay.move(k.from), l.lay.move(k.to));
         }
-        measured(l->low, l->across_counts, l->up_counts);
-        measured(l->high, l->across_counts, l->up_counts);
-        for (Reason& told : distances_told(*l)) out_.figures.push_back(std::move(told));
+        measured(l.low, l.across_counts, l.up_counts);
+        measured(l.high, l.across_counts, l.up_counts);
+        for (Reason& told : distances_told(l)) out_.figures.push_back(std::move(told));
         const Box box = film.bounds();
-        if (l->hinge) {
-            area(Shows::FirstHalf, intersect(film, Region::rectangle(l->hinge->first)));
-            line(Shows::Hinge, l->hinge->from, l->hinge->to, {"picture.hinge", {}});
+        if (l.hinge) {
+            area(Shows::FirstHalf, intersect(film, Region::rectangle(l.hinge->first)));
+            line(Shows::Hinge, l.hinge->from, l.hinge->to, {"picture.hinge", {}});
         }
         const Axis way = box.width() >= box.height() ? Axis::X : Axis::Y;
         for (const double share : {0.1, 0.9}) {
-            line(Shows::Burnish, l->burnish_from,
+            line(Shows::Burnish, l.burnish_from,
                  point_on(way, part_of(along(way, box.low), along(way, box.high), share),
-                          along(other(way), l->burnish_from)));
+                          along(other(way), l.burnish_from)));
         }
-        figure("figure.tape", {{"across", l->tape_across}, {"up", l->tape_up}});
-        if (l->two_people) figure("figure.two-people", {});
+        figure("figure.tape", {{"across", l.tape_across}, {"up", l.tape_up}});
+        if (l.two_people) figure("figure.two-people", {});
     }
 
-    void lift() {
-        const PlacedLay* l = placed();
-        if (l == nullptr) return void(out_.window = {});
-        board();
-        lettering(false);
-        const Region film = film_of(*l);
-        look_at(film.bounds());
+    void lift(const PlacedLay& l, const Region& film) {
         int last = 0;
         for (const PlacedLay& other_lay : colour_.laying->lays) {
-            if (other_lay.lay.pass != l->lay.pass) continue;
+            if (other_lay.lay.pass != l.lay.pass) continue;
             last = std::max(last, other_lay.lifted);
             const std::string paint = decided_.colours[colour_.colour].paint.colour;
-            if (other_lay.lifted < l->lifted) area(Shows::Ink, cut_of(other_lay), paint);
-            if (other_lay.lifted > l->lifted)
+            if (other_lay.lifted < l.lifted) area(Shows::Ink, cut_of(other_lay), paint);
+            if (other_lay.lifted > l.lifted)
                 area(Shows::Neighbour, film_of(other_lay), {}, static_cast<int>(other_lay.lay.section) + 1);
         }
-        area(Shows::Film, film, {}, static_cast<int>(l->lay.section) + 1);
-        area(Shows::Ink, cut_of(*l), decided_.colours[colour_.colour].paint.colour);
-        for (const Keeper& k : colour_.cut.loads->sections[l->lay.section].keepers)
-            area(Shows::Keeper, k.shape.laid(l->lay.move));
-        line(Shows::Pull, l->pull_from, l->pull_to, {"picture.pull", {}});
-        point(Shows::Corner, l->pull_from);
-        if (last > 1) figure("figure.lifted", {{"number", std::int64_t{l->lifted}}, {"of", std::int64_t{last}}});
+        area(Shows::Film, film, {}, static_cast<int>(l.lay.section) + 1);
+        area(Shows::Ink, cut_of(l), decided_.colours[colour_.colour].paint.colour);
+        for (const Keeper& k : colour_.cut.loads->sections[l.lay.section].keepers)
+            area(Shows::Keeper, k.shape.laid(l.lay.move));
+        line(Shows::Pull, l.pull_from, l.pull_to, {"picture.pull", {}});
+        point(Shows::Corner, l.pull_from);
+        if (last > 1) figure("figure.lifted", {{"number", std::int64_t{l.lifted}}, {"of", std::int64_t{last}}});
         const LiftWindow& window = colour_.method->lift;
         figure("figure.window", {{"from", window.from}, {"to", window.to}});
     }

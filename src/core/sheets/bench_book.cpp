@@ -42,12 +42,7 @@ class OnPaper {
         return {left_ + x * per_mm_, bottom_ - up * per_mm_};
     }
     [[nodiscard]] std::vector<std::vector<PagePoint>> rings(const Region& region) const {
-        std::vector<std::vector<PagePoint>> out;
-        for (const Ring& ring : region.rings()) {
-            auto& points = out.emplace_back();
-            for (const Point& p : ring) points.push_back(at(p));
-        }
-        return out;
+        return rings_on_page(region, [this](Point p) { return at(p); });
     }
     [[nodiscard]] PagePoint middle(const Region& region) const {
         const Box b = region.bounds();

@@ -107,6 +107,17 @@ class Sheet {
     Page page_;
 };
 
+// The rings of a shape on the page, each corner put there by `at`.
+template <class At>
+std::vector<std::vector<PagePoint>> rings_on_page(const Region& region, const At& at) {
+    std::vector<std::vector<PagePoint>> out;
+    for (const Ring& ring : region.rings()) {
+        auto& points = out.emplace_back();
+        for (const Point& p : ring) points.push_back(at(p));
+    }
+    return out;
+}
+
 // A drawing to scale: face or mat frame to page.
 struct Drawn {
     double left, bottom;
@@ -115,12 +126,7 @@ struct Drawn {
         return {left + static_cast<double>(p.x) * per_unit, bottom - static_cast<double>(p.y) * per_unit};
     }
     [[nodiscard]] std::vector<std::vector<PagePoint>> rings(const Region& region) const {
-        std::vector<std::vector<PagePoint>> out;
-        for (const Ring& ring : region.rings()) {
-            auto& points = out.emplace_back();
-            for (const Point& p : ring) points.push_back(at(p));
-        }
-        return out;
+        return rings_on_page(region, [this](Point p) { return at(p); });
     }
     [[nodiscard]] std::vector<PagePoint> box(const Box& b) const {
         return {at(b.low), at({b.high.x, b.low.y}), at(b.high), at({b.low.x, b.high.y})};
