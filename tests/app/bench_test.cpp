@@ -171,6 +171,7 @@ TEST_CASE("the rack shows the week of all jobs in work, what is late among them,
     other.deadline = moment("2026-05-30T12:00");
     std::ofstream(w.folder() / "other.skarvel") << write_job(other);
     w.window().show_rack();
+    w.click("their week");
     REQUIRE(QTest::qWaitFor(
         [&] {
             const auto* week = w.find<WeekView>("week");

@@ -37,6 +37,12 @@ void say_all(Desk& desk, const std::vector<Problem>& problems) {
 constexpr int copy_after_ms = 1000;
 constexpr std::size_t most_recent = 8;
 
+// From the root, without detours; none stays none.
+fs::path in_full(const fs::path& path) {
+    std::error_code error;
+    return path.empty() ? path : fs::absolute(path, error).lexically_normal();
+}
+
 std::chrono::local_seconds wall_clock() {
     const QDateTime now = QDateTime::currentDateTime();
     return std::chrono::local_seconds(std::chrono::seconds(now.toSecsSinceEpoch() + now.offsetFromUtc()));
@@ -256,7 +262,7 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     const Face& first = this->job().signs.front().faces.front();
     if (first.lettering.main().words.empty() && !first.art.empty()) at_hand_.art = 0;
     find_typefaces();
-    path_ = std::move(path);
+    path_ = in_full(path);
     stamp_ = stamp;
     copy_timer_.stop();
     discard_copy();
@@ -281,10 +287,10 @@ Expected<FileStamp> Desk::open(const fs::path& path) {
 }
 
 Expected<FileStamp> Desk::save(const fs::path& path, bool force) {
-    const auto expected = path == path_ && !force ? stamp_ : std::nullopt;
+    const auto expected = in_full(path) == path_ && !force ? stamp_ : std::nullopt;
     auto saved = save_file(path, write_job(job()), expected);
     if (!saved) return saved;
-    path_ = path;
+    path_ = in_full(path);
     stamp_ = *saved;
     line_.mark_saved();
     discard_copy();
@@ -325,10 +331,12 @@ std::vector<fs::path> Desk::recent() const {
 std::vector<fs::path> Desk::rack() const {
     constexpr std::size_t most = 60;
     std::vector<fs::path> all;
-    const auto add = [&](const fs::path& path) {
-        if (all.size() < most && std::find(all.begin(), all.end(), path) == all.end()) all.push_back(path);
-    };
     std::error_code error;
+    // One job is one ticket, however its path was written.
+    const auto add = [&](const fs::path& path) {
+        const auto same = [&](const fs::path& known) { return known == path || fs::equivalent(known, path, error); };
+        if (all.size() < most && std::none_of(all.begin(), all.end(), same)) all.push_back(in_full(path));
+    };
     if (!path_.empty()) add(path_);
     for (const fs::path& path : recent()) add(path);
     if (!path_.empty()) {

@@ -112,7 +112,15 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     auto* rows = new QVBoxLayout(body);
     rows->setContentsMargins(24, 12, 24, 24);
     rows->setSpacing(8);
-    rows->addWidget(label(in_words("rack.the-rack"), "title", body));
+    auto* top = new QHBoxLayout;
+    top->addWidget(label(in_words("rack.the-rack"), "title", body));
+    top->addStretch(1);
+    which_ =
+        new Segmented(in_words("rack.what-is-shown"), {in_words("rack.the-jobs"), in_words("rack.their-week")}, body);
+    which_->button(1)->setObjectName("their week");
+    top->addWidget(which_);
+    rows->addLayout(top);
+    connect(which_, &Segmented::chosen, this, [this](int page) { show_page(page == 1); });
     auto* head = new QHBoxLayout;
     head->setSpacing(8);
     rows->addLayout(head);
@@ -148,7 +156,6 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     grid_->setContentsMargins(0, 8, 0, 0);
     grid_->setSpacing(12);
     rows->addWidget(board_);
-    rows->addSpacing(16);
     week_ = new WeekView(desk_, body);
     week_->hide();
     rows->addWidget(week_);
@@ -162,6 +169,13 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     });
     rows->addStretch(1);
     setWidget(body);
+    show_page(false);
+}
+
+void Rack::show_page(bool week) {
+    which_->show_choice(week ? 1 : 0);
+    board_->setVisible(!week);
+    week_->setVisible(week);
 }
 
 void Rack::refresh() {
@@ -174,7 +188,7 @@ void Rack::refresh() {
     in_work_.clear();
     first_.clear();
     planning_.stop();
-    week_->hide();
+    week_->show_week({}, {}, {});
     for (const fs::path& path : desk_.rack()) {
         auto* ticket = new RackTicket(desk_, path, board_);
         connect(ticket, &QAbstractButton::clicked, this,

@@ -13,6 +13,7 @@
 
 #include "window/desk.h"
 #include "window/errand.h"
+#include "window/fields.h"
 #include "window/week_view.h"
 
 namespace skarvel {
@@ -71,6 +72,8 @@ class Rack : public QScrollArea {
     QWidget* board_;
     QGridLayout* grid_;
     void plan_week();
+    void show_page(bool week);
+    Segmented* which_;
     WeekView* week_;
     std::vector<RackTicket*> tickets_;
     std::vector<RackJob> in_work_;

@@ -35,7 +35,6 @@ void WeekView::show_week(std::vector<RackJob> jobs, RackWeek week, std::vector<s
     first_ = std::move(first);
     setAccessibleDescription(told().join("\n"));
     setFixedHeight(sizeHint().height());
-    setVisible(!week_.standings.empty());
     update();
 }
 
@@ -67,7 +66,7 @@ QStringList WeekView::today() const {
                                       {"job", text_of(jobs_[s.job].name)},
                                       {"task", shown(desk_.say(full_name(task)))}});
     }
-    if (rows.isEmpty()) rows << in_words("week.nothing-today");
+    if (rows.isEmpty() && !week_.standings.empty()) rows << in_words("week.nothing-today");
     return rows;
 }
 
@@ -106,9 +105,9 @@ void WeekView::paintEvent(QPaintEvent*) {
         p.drawLine(QPointF(x, top - Theme::px(22)), QPointF(x, bottom));
         if (d == days_shown) break;
         p.setPen(t.pencil);
-        const QString day = moment_of(today_is + days(d)).section(' ', 0, 2);
+        const QString day = moment_of(today_is + days(d)).section(' ', 0, 1);
         p.drawText(QRectF(x + 4, top - Theme::px(22), x_of(today_is + days(d + 1)) - x - 6, Theme::px(20)),
-                   Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(day, Qt::ElideRight, 999));
+                   Qt::AlignLeft | Qt::AlignVCenter, day);
     }
     for (std::size_t row = 0; row < week_.standings.size(); ++row) {
         const Standing& s = week_.standings[row];
