@@ -99,6 +99,9 @@ TEST_CASE("dry already ends a wait, not dry yet after it goes on; a step left ou
     CHECK(*read_job(write_job(job)) == job);
     job = untick(job, StepId{"1/seal"});
     CHECK(job.bench.skipped.empty());
+    // Nobody signs by leaving out, and what is left out at the cutter is not cut.
+    CHECK(skip(job, plan_of(job), StepId{"1/proof"}, "in a hurry", moment("2026-05-04T20:00")) == job);
+    CHECK(skip(job, plan_of(job), StepId{"1/cut/E"}, "a leftover does", moment("2026-05-04T20:00")).bench.cut.empty());
 }
 
 TEST_CASE("a coat more is a coat more of what the step puts on") {
@@ -110,14 +113,18 @@ TEST_CASE("a coat more is a coat more of what the step puts on") {
     const Job colour = another_coat(job, step_called(plan, "1/colour/2"));
     CHECK(step_called(plan_of(colour), "1/colour/3").work == Work::Colour);
     CHECK(another_coat(job, step_called(plan, "1/sand")) == job);
+    Job many = job;
+    for (int i = 0; i < 30; ++i) many = another_coat(many, step_called(plan, "1/ground/1"));
+    CHECK(*read_job(write_job(many)) == many);  // never more than a file holds
 }
 
 TEST_CASE("property: whatever happens at the bench, in any order, the clock keeps every rule and the file keeps all") {
-    rc::check([] {
+    Planner planner;
+    rc::check([&planner] {
         Job job = porch_board();
         Moment now = moment("2026-05-04T18:00");
         for (int i = 0; i < 12; ++i) {
-            const Plan plan = plan_of(job, write_moment(now));
+            const Plan plan = *planner.plan(job, usual_shop(), library(), now);
             RC_ASSERT(keeps_every_rule(plan, job));
             const auto& steps = plan.bench->steps;
             const Step& s = steps[*rc::gen::inRange<std::size_t>(0, steps.size())];

@@ -199,7 +199,7 @@ void BenchView::show_mishaps(bool shown_now) {
     if (coated)
         offer(in_words("bench-view.another-coat"), "another-coat",
               [this](const Step& at) { return another_coat(desk_.job(), at); });
-    if (!s->done)
+    if (!s->done && s->work != Work::Proof)
         offer(in_words("bench-view.leave-it-out"), "leave-it-out", [this](const Step& at) {
             return skip(desk_.job(), desk_.plan(), at.id, in_words("bench-view.left-out-at-the-bench").toStdString(),
                         desk_.now());

@@ -10,12 +10,16 @@ namespace skarvel {
 
 TimeSpan span_of(const Schedule& clock, const std::optional<Moment>& deadline, Moment now) {
     using std::chrono::days;
+    // What was done long ago, or begins far ahead, would squeeze the rest to nothing.
+    constexpr days back{30}, ahead{60}, most{400};
     Moment from = now;
-    Moment to = now + days(3);
+    if (!clock.slots.empty() && clock.begin > now + ahead) from = clock.begin - days(1);
+    Moment to = from + days(3);
     for (const Slot& slot : clock.slots) {
-        from = std::min(from, slot.start);
+        if (slot.start > now - back) from = std::min(from, slot.start);
         to = std::max(to, slot.end);
     }
+    to = std::min(to, from + most);
     // A deadline months away would squeeze the work to a line.
     if (deadline && *deadline - from < days(21)) to = std::max(to, *deadline);
     return {std::chrono::floor<days>(from), std::chrono::floor<days>(to) + days(1)};

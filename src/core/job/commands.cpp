@@ -111,27 +111,32 @@ Job happened(const Job& job, const Plan& plan, const StepId& at, const std::stri
 }
 
 Job another_coat(const Job& job, const Step& step) {
+    static constexpr int most_coats = 20;  // that a job file holds
+    const auto one_more = [](int coats) { return std::min(coats + 1, most_coats); };
     Job out = job;
     const auto at = place_of(job, step.face);
     if (!at) return job;
     Face& face = out.signs[at->sign].faces[at->face];
     if (step.work == Work::Colour) {
         for (Colour& c : face.colours) {
-            if (c.id == step.colour) ++c.paint.coats;
+            if (c.id == step.colour) c.paint.coats = one_more(c.paint.coats);
         }
         return out;
     }
     for (Layer& l : face.layers) {
         if (l.id != step.layer || !is_coat(l)) continue;
-        ++l.coat.coats;
+        l.coat.coats = one_more(l.coat.coats);
         l.by_hand = true;
     }
     return out;
 }
 
 Job skip(const Job& job, const Plan& plan, const StepId& step, const std::string& reason, Moment at) {
-    Job out = tick(job, plan, step, at);
-    if (out == job) return job;
+    const bool known = std::any_of(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == step; });
+    // Nobody signs by leaving out; and what is not cut is no load that was cut.
+    if (!known || is_proof(step) || job.bench.ticks.contains(step)) return job;
+    Job out = job;
+    out.bench.ticks[step] = at;
     out.bench.skipped.push_back({step, reason});
     return out;
 }
