@@ -234,7 +234,10 @@ void StepPainter::arrow(QPainter& p, QPointF from, QPointF to, const QPen& pen) 
 void StepPainter::label(QPainter& p, const QString& words, QPointF from, QPointF to) {
     if (words.isEmpty()) return;
     const Tokens& t = Theme::tokens();
-    p.setFont(Theme::font(18, QFont::DemiBold));
+    // Large type beside a small picture would hide it.
+    QFont font = Theme::font(18, QFont::DemiBold);
+    font.setPixelSize(std::clamp(static_cast<int>(room_.height() / 14), 12, font.pixelSize()));
+    p.setFont(font);
     const QSizeF size = QFontMetricsF(p.font()).size(0, words) + QSizeF(10, 2);
     const bool level = std::abs(to.x() - from.x()) >= std::abs(to.y() - from.y());
     QRectF best;

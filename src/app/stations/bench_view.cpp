@@ -26,15 +26,19 @@ QString countdown(Minutes left) {
     return in_words("bench-view.minutes", {{"minutes", left.count()}});
 }
 
-QString sized(int size, const QColor& colour, int weight = 400) {
-    return QString("font-size:%1px; font-weight:%3; color:%2;").arg(Theme::px(size)).arg(colour.name()).arg(weight);
+constexpr int least_target = 64;  // for a finger, whatever the type
+
+void style_big(QPushButton* button, double shrink) {
+    const int high = std::max(least_target, static_cast<int>(Theme::px(least_target) * shrink));
+    button->setMinimumHeight(high);
+    button->setStyleSheet(QString("font-size:%1px; font-weight:600; min-height:%2px;")
+                              .arg(static_cast<int>(Theme::px(24) * shrink))
+                              .arg(high));
 }
 
 QPushButton* big(const QString& text, const char* role, QWidget* parent) {
     QPushButton* made = button(text, role, parent);
-    made->setMinimumHeight(Theme::px(64));
-    made->setFont(Theme::font(24, QFont::DemiBold));
-    made->setStyleSheet(QString("font-size:%1px; min-height:%2px;").arg(Theme::px(24)).arg(Theme::px(64)));
+    style_big(made, 1);
     return made;
 }
 
@@ -72,7 +76,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     middle->setSpacing(20);
     picture_ = new StepPictureView([this](const Reason& r) { return shown(desk_.say(r)); }, this);
     picture_->setAccessibleName(in_words("bench-view.where-it-goes"));
-    picture_->setMinimumHeight(Theme::px(110));
+    picture_->setMinimumHeight(60);
     middle->addWidget(picture_, 5);
     auto* side = new QVBoxLayout;
     side->setSpacing(4);
@@ -244,12 +248,8 @@ const Step* BenchView::step() const {
 }
 
 void BenchView::refresh() {
-    const Tokens& t = Theme::tokens();
     const BenchPlan& bench = *desk_.plan().bench;
     const Step* s = step();
-    name_->setStyleSheet(sized(24, t.chalk, 600));
-    progress_->setStyleSheet(sized(18, t.pencil));
-    next_->setStyleSheet(sized(18, t.pencil));
     progress_->setText(in_words("bench-view.of-steps-done", {{"done", bench.done()}, {"steps", bench.steps.size()}}));
     StepPicture picture;
     wrong_->setEnabled(s != nullptr);
@@ -302,10 +302,8 @@ void BenchView::tick_timer() {
                                         [](const Step& o) { return o.done && o.wait_after.count() > 0; });
     not_dry_->setEnabled(after_wait);
     dry_->setEnabled(s != nullptr && !s->done && waits_for(*s) != nullptr);
-    const int large = height() < Theme::px(650) ? 44 : 56;
-    timer_->setStyleSheet(sized(large, t.graphite, 500));
-    timer_for_->setStyleSheet(sized(18, t.pencil));
-    timers_->setStyleSheet(sized(18, t.pencil));
+    const Type large{height() < Theme::px(650) ? 44 : 56, 500, t.graphite};
+    style(timer_, large);
     timer_->clear();
     timer_for_->clear();
     const Timer* own = nullptr;
@@ -319,7 +317,7 @@ void BenchView::tick_timer() {
                                         : shown(desk_.say(own->what)));
         } else if (window != bench.timers.end()) {
             const bool late = now > *window->until;
-            timer_->setStyleSheet(sized(large, late ? t.brick : t.ochre, 500));
+            style(timer_, {large.size, large.weight, late ? t.brick : t.ochre});
             timer_->setText(countdown(late ? now - *window->until : *window->until - now));
             timer_for_->setText(in_words(late ? "bench-view.window-missed" : "bench-view.window-left"));
             own = &*window;
@@ -346,37 +344,67 @@ void BenchView::tick_timer() {
     timers_->setVisible(!others.isEmpty());
 }
 
+int BenchView::px(int size) const { return std::max(12, static_cast<int>(Theme::px(size) * shrink_)); }
+
+void BenchView::style(QLabel* label, const Type& type) const {
+    label->setStyleSheet(QString("font-size:%1px; font-weight:%3; color:%2;")
+                             .arg(px(type.size))
+                             .arg(type.colour.name())
+                             .arg(type.weight));
+}
+
+// How high the words of a label are in that type, broken at that width; none where it is not shown.
+int BenchView::needs(const QLabel* label, const Type& type, int wide) const {
+    if (label->isHidden() || label->text().isEmpty()) return 0;
+    QFont font = Theme::font(type.size, type.weight);
+    font.setPixelSize(px(type.size));
+    return QFontMetrics(font).boundingRect(QRect(0, 0, wide, 10'000), Qt::TextWordWrap, label->text()).height();
+}
+
+// As large as it can be, so that it is read from across the room: the instruction first, then the figures. Where large
+// type or a small window leave too little, all of it shrinks together; at last the picture yields.
 void BenchView::lay_out() {
-    // As large as it can be, so that it is read from across the room: the instruction first, then the figures; the
-    // picture yields.
-    const int wide = width() - 60;
-    const auto high = [](const QLabel* l, int size, int weight, int in) {
-        const QFontMetrics m(Theme::font(size, weight));
-        return m.boundingRect(QRect(0, 0, in, 4000), Qt::TextWordWrap, l->text()).height();
-    };
-    const auto fit = [&](QLabel* l, std::initializer_list<int> sizes, int weight, int in, double room,
-                         const QColor& colour) {
-        for (const int size : sizes) {
-            l->setStyleSheet(sized(size, colour, weight));
-            if (high(l, size, weight, in) < room) break;
-        }
-    };
     const Tokens& t = Theme::tokens();
-    fit(instruction_, {56, 44, 36, 32, 28, 24}, QFont::Medium, wide, height() * 0.24, t.graphite);
-    fit(check_, {24, 20, 18}, QFont::Normal, wide, height() * 0.09, t.graphite);
-    fit(hand_, {18, 15}, QFont::Normal, wide, height() * 0.05, t.pencil);
-    fit(care_, {18, 15}, QFont::Medium, wide, height() * 0.06, t.ochre);
-    // The figures take what the others leave, beside the picture.
-    int left = height() - 24 - 8 * 6;
-    for (const QWidget* w :
-         std::initializer_list<const QWidget*>{leave_, name_, instruction_, check_, hand_, care_, done_, next_}) {
-        if (!w->isHidden()) left -= w->hasHeightForWidth() ? w->heightForWidth(wide) : w->sizeHint().height();
+    const int wide = width() - 60;
+    constexpr int least_picture = 110;
+    const auto fitting = [&](const QLabel* l, std::initializer_list<int> sizes, int weight, const QColor& colour,
+                             int in, double room) {
+        Type type{0, weight, colour};
+        for (const int size : sizes) {
+            type.size = size;
+            if (needs(l, type, in) < room) break;
+        }
+        return type;
+    };
+    using Try = std::pair<double, bool>;  // how large, and whether with the picture
+    bool with_picture = true;
+    for (const auto& [shrink, picture] : {Try{1, true}, Try{0.9, true}, Try{0.8, true}, Try{0.7, true}, Try{0.6, true},
+                                          Try{0.5, true}, Try{0.5, false}}) {
+        with_picture = picture;
+        shrink_ = shrink;
+        const Type instruction =
+            fitting(instruction_, {56, 44, 36, 32, 28, 24}, QFont::Medium, t.graphite, wide, height() * 0.2);
+        const Type check = fitting(check_, {24, 20, 18}, QFont::Normal, t.graphite, wide, height() * 0.09);
+        const Type hand{18, QFont::Normal, t.pencil}, care{18, QFont::Medium, t.ochre}, name{24, 600, t.chalk},
+            quiet{18, QFont::Normal, t.pencil};
+        for (const auto& [l, type] :
+             {std::pair(name_, name), std::pair(instruction_, instruction), std::pair(check_, check),
+              std::pair(hand_, hand), std::pair(care_, care), std::pair(progress_, quiet), std::pair(next_, quiet),
+              std::pair(timer_for_, quiet), std::pair(timers_, quiet)})
+            style(l, type);
+        for (QPushButton* b : {before_, after_, not_dry_, dry_, done_}) style_big(b, shrink);
+        const int beside = picture ? (wide - 20) * 4 / 9 : wide;
+        int left = height() - 24 - 7 * 6 - leave_->sizeHint().height() - done_->minimumHeight() - 12;
+        left -= needs(name_, name, wide) + needs(instruction_, instruction, wide) + needs(check_, check, wide) +
+                needs(hand_, hand, wide) + needs(care_, care, wide) + needs(next_, quiet, wide);
+        const int told = needs(timer_, {56, 500, t.graphite}, beside) + needs(timer_for_, quiet, beside) +
+                         needs(timers_, quiet, beside);
+        const Type figures =
+            fitting(figures_, {32, 28, 24, 20, 18}, QFont::DemiBold, t.graphite, beside, left - told - 6);
+        style(figures_, figures);
+        if (left >= least_picture && needs(figures_, figures, beside) <= left - told - 6) break;
     }
-    const int beside = (wide - 20) * 4 / 9;
-    for (const QLabel* l : {timer_, timer_for_, timers_}) {
-        if (!l->isHidden()) left -= l->hasHeightForWidth() ? l->heightForWidth(beside) : l->sizeHint().height();
-    }
-    fit(figures_, {32, 28, 24, 20, 18, 15}, QFont::DemiBold, beside, left - 12, t.graphite);
+    picture_->setVisible(with_picture);
 }
 
 void BenchView::resizeEvent(QResizeEvent*) { lay_out(); }

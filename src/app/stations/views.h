@@ -127,6 +127,13 @@ class BenchView : public QWidget {
 
   private:
     void tick_timer();
+    struct Type {
+        int size, weight;
+        QColor colour;
+    };
+    [[nodiscard]] int px(int size) const;
+    void style(QLabel* label, const Type& type) const;
+    [[nodiscard]] int needs(const QLabel* label, const Type& type, int wide) const;
     void lay_out();
     void press_done();
     void turn(int by);
@@ -141,6 +148,7 @@ class BenchView : public QWidget {
     QPushButton *done_, *not_dry_, *dry_, *before_, *after_, *leave_, *wrong_;
     QWidget *middle_, *mishaps_;
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
+    double shrink_ = 1;                // of all type, where there is too little room
     bool anyway_ = false;              // done was pressed while it had to wait
     QElapsedTimer pressed_;
     int turned_ = 0;  // of the wheel, less than a notch

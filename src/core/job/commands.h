@@ -23,7 +23,7 @@ Job happened(const Job& job, const Plan& plan, const StepId& at, const std::stri
              const Trade& trade, const std::string& note = {});
 /// One coat more of what a step puts on, of a face's layer or of a colour. Nothing where it puts on no coat.
 Job another_coat(const Job& job, const Step& step);
-/// Left out, with a reason: what waited for it goes on.
+/// Left out, with a reason: what waited for it goes on. The proof cannot be left out, and a load that is, is not cut.
 Job skip(const Job& job, const Plan& plan, const StepId& step, const std::string& reason, Moment at);
 
 /// A load that no longer agrees with the design is used as it is, or its sections are cut again from the design.
