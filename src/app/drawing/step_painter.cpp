@@ -130,7 +130,7 @@ void StepPainter::area(QPainter& p, const PictureMark& m) {
         case Shows::Guest:
             return outlined(QPen(t.pencil, 1.2, Qt::DashLine));
         case Shows::FirstHalf:
-            return filled(QBrush(with_alpha(t.chalk, 0.6), Qt::BDiagPattern));
+            return filled(QBrush(with_alpha(t.chalk, 0.4), Qt::BDiagPattern));
         case Shows::Ink:
             return filled(colour_of(m, t.graphite));
         case Shows::Opening:

@@ -192,10 +192,10 @@ class LayingOut {
             return;
         }
         // Within the middle third, where tape lies over the least ink; nearest to the middle of those.
-        constexpr int tries = 33;
+        constexpr std::int64_t tries = 33;
         const std::int64_t low = along(axis, box.low) + length / 3;
         std::vector<std::int64_t> places;
-        for (int i = 0; i < tries; ++i) places.push_back(low + length * i / (3 * (tries - 1)));
+        for (std::int64_t i = 0; i < tries; ++i) places.push_back(low + length * i / (3 * (tries - 1)));
         const std::vector<Length> ink = crossed(section.cut.laid(placed.lay.move), axis, places);
         const std::int64_t middle = along(axis, middle_of(box));
         std::size_t best = tries / 2;
