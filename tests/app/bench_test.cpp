@@ -18,6 +18,13 @@ bool whole(const QLabel& l) {
     return needed.height() <= l.height() + 2 && needed.width() <= l.width() + 2;
 }
 
+// Half an hour into the two hours that the first coat dries.
+Job first_coat_on() {
+    Job job = porch_board();
+    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T16:30"));
+    return tick(job, plan_of(job), StepId{"1/ground/1"}, moment("2026-05-04T17:10"));
+}
+
 Job small_decal() {
     Job job = panel_job("OAR", "12", "6");
     make_as(making(job), Way::Decal, library().trade);
@@ -70,10 +77,7 @@ TEST_CASE("bench: a small job from the first step to the last by the space bar a
 }
 
 TEST_CASE("bench: done while a wait runs is asked about; the timer names what dries and for what") {
-    Job job = porch_board();
-    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T16:30"));
-    job = tick(job, plan_of(job), StepId{"1/ground/1"}, moment("2026-05-04T17:10"));
-    Window w(job);
+    Window w(first_coat_on());
     w.show(Station::Bench);
     // What comes next fills the wait; the coat's own wait is told beside it: two hours, half an hour of them gone.
     CHECK(named(w, "timers").text().contains("1:30"));
@@ -143,10 +147,7 @@ TEST_CASE("clock: a day off moves the rest, and as usual brings it back") {
 }
 
 TEST_CASE("bench: something happened makes the step that mends it; dry already ends the wait; a step can be left out") {
-    Job job = porch_board();
-    job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T16:30"));
-    job = tick(job, plan_of(job), StepId{"1/ground/1"}, moment("2026-05-04T17:10"));
-    Window w(job);
+    Window w(first_coat_on());
     w.show(Station::Bench);
     while (named(w, "step-name").text() != "ground coat 2 of 2") w.click("ahead");
     w.click("dry");

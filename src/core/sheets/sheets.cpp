@@ -86,7 +86,7 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     sheet.line(upright ? std::vector{frame.at({middle, 0}), frame.at({middle, blank.face.high.y})}
                        : std::vector{frame.at({0, middle}), frame.at({blank.face.high.x, middle})},
                0.12, false, true, 0.4);
-    dimension(sheet, {frame.at({0, 0}).x, frame.bottom + 3.5}, {frame.at(blank.face.high).x, frame.bottom + 3.5},
+    dimension(sheet, {frame.at({0, 0}).x, frame.bottom + 6}, {frame.at(blank.face.high).x, frame.bottom + 6},
               show(wide, shop.display), told);
     const double beside = frame.at(blank.face.high).x + 4;
     if (upright) {
@@ -147,6 +147,9 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
         }
         sheet.y += 2;
     }
+    const bool by_sides = std::any_of(colour.laying->lays.begin(), colour.laying->lays.end(),
+                                      [](const PlacedLay& l) { return l.on == Registers::Sides; });
+    if (by_sides && colour.cut.making.way == Way::PaintThrough) sheet.paragraph(x, on.say("sheet.wipe-edges"), told);
     for (const Reason& why : colour.laying->why) sheet.paragraph(x, on.say(why), told);
     if (colour.cut.loads->passes > 1) sheet.paragraph(x, on.say("sheet.passes"), told);
     if (colour.face->mirrored) sheet.paragraph(x, on.say("sheet.from-behind"), told);
