@@ -315,7 +315,7 @@ TEST_CASE("coats of several signs share one setting up, and keep to every wait")
 }
 
 TEST_CASE("property: rounds break no wait, no hour and no pair of hands, and never cost work") {
-    rc::check([] {
+    CHECK(rc::check([] {
         const auto signs = *rc::gen::inRange(1, 5);
         const auto coats = *rc::gen::inRange(1, 4);
         std::vector<Task> tasks;
@@ -340,7 +340,7 @@ TEST_CASE("property: rounds break no wait, no hour and no pair of hands, and nev
             all += tasks[i].hands_on;
         }
         RC_ASSERT(s.hands_on + s.setup_saved == all);
-    });
+    }));
 }
 
 TEST_CASE("a changed day, a later beginning and a margin move what they must, and nothing earlier") {

@@ -178,7 +178,7 @@ TEST_CASE("laying may begin elsewhere: sections and loads are the same, numbered
 
 TEST_CASE(
     "property: measured corners are where the film's corners are, and rounding moves and turns as little as told") {
-    rc::check([] {
+    CHECK(rc::check([] {
         const auto inch = [](int least, int most) { return *rc::gen::inRange(least * 1000, most * 1000) / 1000.0; };
         const double length = inch(12, 60), width = inch(8, 30);
         const double x = inch(0, 4), y = inch(0, 3);
@@ -218,11 +218,11 @@ TEST_CASE(
         if (in.grain != Grain::None) RC_ASSERT(level_pull == ((in.grain == Grain::Length) != (length >= width)));
         for (const Point& p : {l.pull_from, l.pull_to})
             RC_ASSERT((p.x == film.low.x || p.x == film.high.x) && (p.y == film.low.y || p.y == film.high.y));
-    });
+    }));
 }
 
 TEST_CASE("property: no fewer passes are to be had than are found, against every way there is") {
-    rc::check([] {
+    CHECK(rc::check([] {
         const auto n = *rc::gen::inRange<std::size_t>(1, 6);
         std::vector<int> spans;
         for (std::size_t i = 0; i < n; ++i) spans.push_back(*rc::gen::element(1, 1, 1, 2));
@@ -258,7 +258,7 @@ TEST_CASE("property: no fewer passes are to be had than are found, against every
             }
         }
         RC_ASSERT(found.count == fewest);
-    });
+    }));
 }
 
 TEST_CASE("three masks that each lie over another's ink are done in turn") {

@@ -120,7 +120,7 @@ TEST_CASE("a coat more is a coat more of what the step puts on") {
 
 TEST_CASE("property: whatever happens at the bench, in any order, the clock keeps every rule and the file keeps all") {
     Planner planner;
-    rc::check([&planner] {
+    CHECK(rc::check([&planner] {
         Job job = porch_board();
         Moment now = moment("2026-05-04T18:00");
         for (int i = 0; i < 12; ++i) {
@@ -153,5 +153,5 @@ TEST_CASE("property: whatever happens at the bench, in any order, the clock keep
             now += Minutes(*rc::gen::inRange(1, 600));
         }
         RC_ASSERT(*read_job(write_job(job)) == job);
-    });
+    }));
 }

@@ -48,7 +48,7 @@ TEST_CASE("what is wanted soonest takes its hours first, and what it crowds out 
 }
 
 TEST_CASE("property: no two jobs want the hands at once, and every job keeps its own waits and hours") {
-    rc::check([] {
+    CHECK(rc::check([] {
         std::vector<RackJob> jobs;
         const auto count = *rc::gen::inRange(1, 5);
         for (int j = 0; j < count; ++j) {
@@ -87,5 +87,5 @@ TEST_CASE("property: no two jobs want the hands at once, and every job keeps its
             RC_ASSERT(s.late == (deadline && s.ready > *deadline));
             RC_ASSERT(!s.crowded_out || s.ready_alone <= *deadline);
         }
-    });
+    }));
 }

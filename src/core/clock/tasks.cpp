@@ -346,6 +346,7 @@ class Builder {
             const std::size_t lay =
                 add(Work::Lay, section.letters, hinged ? h_.lay_hinged : h_.lay,
                     {{"section", number}, {"letters", section.letters}}, static_cast<int>(number), lay_time(l));
+            if (std::max(film.width(), film.height()) >= to_grid(trade_.laying.helper_from)) tasks_[lay].people = 2;
             if (&l == &lays.front()) {
                 for (const std::size_t film_task : films) after(lay, film_task);
             }
@@ -370,28 +371,80 @@ class Builder {
             follow(add(Work::Seal, "", h_.setup + h_.colour_per_letter * letters / 2, {}, 0, pass));
             then_wait(slowed(trade_.seal_dry), {"wait.seal-dry", {}});
         }
+        const bool apart = at_->making.mask_by_mask && lays.size() > 1;
         for (int coat = 1; coat <= m.colour_coats; ++coat) {
-            const std::size_t coloured = with(
-                add(Work::Colour, std::to_string(coat), h_.setup + h_.colour_per_letter * letters,
-                    {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.colour_coats}}, {"paint", m.colour.name}},
-                    coat, pass),
-                m.colour);
-            tasks_[coloured].setup = Minutes(static_cast<int>(h_.setup));
-            if (m.sprayed) tasks_[coloured].products.emplace_back("spray");
-            follow(coloured);
+            if (apart && coat == m.colour_coats) return paint_and_lift(lays, coat);
+            follow(colour_coat(coat, h_.setup, letters));
             then_wait(slowed(trade_.colour_through_mask), {"wait.colour-coat", {}});
         }
-        // Masks come off in the reverse order of laying, inside the window after the last stroke.
-        then_wait(m.lift.from,
-                  {std::string("wait.lift-") + word_of(m.lift.id), {{"from", m.lift.from}, {"to", m.lift.to}}});
+        // Masks come off in the reverse order of laying, and are painted in the order in which they come off: each
+        // inside the window that its own first letter opened.
+        const std::size_t coat = *last_;
+        Minutes opened = tasks_[coat].hands_on - tasks_[coat].setup;
+        const double each = letters > 0 ? static_cast<double>(opened.count()) / letters : 0;
         for (std::size_t i = lays.size(); i-- > 0;) {
-            const auto number = static_cast<std::int64_t>(lays[i].section + 1);
-            const std::string& letters_of_it = loads().sections[lays[i].section].letters;
-            const std::size_t lift =
-                add(Work::Lift, letters_of_it, h_.lift, {{"section", number}, {"letters", letters_of_it}},
-                    static_cast<int>(number), lay_time(lays[i]));
-            follow(lift);
-            if (i + 1 == lays.size()) tasks_[lift].waits.back().at_most = m.lift.to;
+            if (i + 1 == lays.size()) {
+                // Where painting took long, the first letters have waited already.
+                then_wait(std::clamp(m.lift.to - opened, Minutes(0), m.lift.from), lift_wait());
+                follow(lift(lays[i]));
+                Wait& w = tasks_[*last_].waits.back();
+                w.at_most = m.lift.to;
+                w.opened = opened;
+            } else {
+                follow(lift(lays[i]));
+                tasks_[*last_].waits.push_back({coat, Minutes(0), m.lift.to, lift_wait(), opened});
+            }
+            opened -= Minutes(static_cast<int>(each * loads().sections[lays[i].section].letter_count));
+        }
+        dries(Dries::Paint, m.colour);
+    }
+
+    /// `alone`: on that section's mask only.
+    std::size_t colour_coat(int coat, double setup, int letters, std::optional<std::size_t> alone = std::nullopt) {
+        const BuildUp& m = method();
+        std::vector<std::pair<std::string, Argument>> arguments{
+            {"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.colour_coats}}, {"paint", m.colour.name}};
+        std::string which = std::to_string(coat);
+        if (alone) {
+            arguments.emplace_back("section", static_cast<std::int64_t>(*alone + 1));
+            arguments.emplace_back("letters", loads().sections[*alone].letters);
+            which += "." + loads().sections[*alone].letters;
+        }
+        const std::size_t task = with(add(Work::Colour, which, setup + h_.colour_per_letter * letters, arguments, coat,
+                                          std::max(1, pass_), alone ? "colour-mask" : nullptr),
+                                      m.colour);
+        if (alone) tasks_[task].section = static_cast<int>(*alone) + 1;
+        tasks_[task].setup = std::min(tasks_[task].hands_on, Minutes(static_cast<int>(setup)));
+        if (m.sprayed) tasks_[task].products.emplace_back("spray");
+        return task;
+    }
+
+    [[nodiscard]] Reason lift_wait() const {
+        const BuildUp& m = method();
+        return {std::string("wait.lift-") + word_of(m.lift.id), {{"from", m.lift.from}, {"to", m.lift.to}}};
+    }
+
+    std::size_t lift(const Lay& l) {
+        const auto number = static_cast<std::int64_t>(l.section + 1);
+        const std::string& letters = loads().sections[l.section].letters;
+        return add(Work::Lift, letters, h_.lift, {{"section", number}, {"letters", letters}}, static_cast<int>(number),
+                   lay_time(l));
+    }
+
+    // The last coat, one mask after the other: each comes off before the next is painted.
+    void paint_and_lift(const std::vector<Lay>& lays, int coat) {
+        const BuildUp& m = method();
+        for (std::size_t i = lays.size(); i-- > 0;) {
+            const bool first = i + 1 == lays.size();
+            const std::size_t task = colour_coat(coat, first ? h_.setup : 0,
+                                                 loads().sections[lays[i].section].letter_count, lays[i].section);
+            follow(task);
+            const Minutes opened = tasks_[task].hands_on - tasks_[task].setup;
+            then_wait(std::clamp(m.lift.to - opened, Minutes(0), m.lift.from), lift_wait());
+            follow(lift(lays[i]));
+            Wait& w = tasks_[*last_].waits.back();
+            w.at_most = m.lift.to;
+            w.opened = opened;
         }
         dries(Dries::Paint, m.colour);
     }

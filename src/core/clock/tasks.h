@@ -6,6 +6,7 @@
 // what comes on it.
 #pragma once
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,12 +17,18 @@
 
 namespace skarvel {
 
-/// `at_least` after the end of task `after`, and where there is a window no later than `at_most` after it.
+/// `at_least` after the end of task `after`, and where there is a window no later than `at_most` after it opened.
 struct Wait {
     std::size_t after = 0;  ///< place in the list of tasks
     Minutes at_least{0};
     std::optional<Minutes> at_most;
-    Reason why;  ///< empty where nothing dries and only the order counts
+    Reason why;         ///< empty where nothing dries and only the order counts
+    Minutes opened{0};  ///< the window opened so long before the end of that task, with its first letter
+    /// Where there is a window: so long after the end of the task it closes, or what waits for it may begin at all.
+    [[nodiscard]] std::optional<Minutes> closes() const {
+        if (!at_most) return std::nullopt;
+        return std::max(at_least, *at_most - opened);
+    }
     friend bool operator==(const Wait&, const Wait&) = default;
 };
 
@@ -36,11 +43,13 @@ struct Task {
     Minutes hands_on{0};
     std::vector<Wait> waits;
     int number = 0;                       ///< which coat, or which section counted from 1
+    int section = 0;                      ///< of a coat on one mask alone: which, counted from 1
     bool decal = false;                   ///< of a colour that is a decal: what is pulled off is the other way round
     std::vector<std::string> products{};  ///< what is in the tins and cans that it uses: water, oil, solvent, spray
     std::string of{};                     ///< the sign that it is for, where a job has several
     std::string round{};                  ///< what may be done in one round has the same; empty: nothing
     Minutes setup{0};                     ///< of its hands-on time, what a round needs once
+    int people = 1;                       ///< that it wants at once
     friend bool operator==(const Task&, const Task&) = default;
 };
 

@@ -31,7 +31,7 @@ RackWeek rack_week(const std::vector<RackJob>& jobs, const std::vector<std::size
     order.insert(order.end(), rest.begin(), rest.end());
 
     RackWeek week;
-    std::vector<std::pair<Moment, Moment>> taken;
+    std::vector<Interval> taken;
     for (const std::size_t i : order) {
         look_for_stop();
         const ClockInput& clock = jobs[i].clock;
@@ -49,7 +49,7 @@ RackWeek rack_week(const std::vector<RackJob>& jobs, const std::vector<std::size
         for (const Slot& slot : among) {
             if (slot.done || slot.start == slot.end) continue;
             week.slots.push_back({i, slot});
-            taken.emplace_back(slot.start, slot.end);
+            taken.push_back({slot.start, slot.end});
         }
         week.standings.push_back(standing);
     }

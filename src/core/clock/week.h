@@ -48,6 +48,6 @@ struct RackWeek {
 RackWeek rack_week(const std::vector<RackJob>& jobs, const std::vector<std::size_t>& first = {});
 
 /// Slots of all tasks when some of the hands' time is taken; empty when the hours hold no room. In clock/schedule.cpp.
-std::vector<Slot> forward_around(const ClockInput& input, const std::vector<std::pair<Moment, Moment>>& taken);
+std::vector<Slot> forward_around(const ClockInput& input, const std::vector<Interval>& taken);
 
 }  // namespace skarvel
