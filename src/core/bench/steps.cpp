@@ -74,6 +74,9 @@ std::vector<Timer> timers_of(const BenchInput& in) {
         for (const Wait& w : (*in.tasks)[i].waits) {
             const Slot* earlier = slot_of[w.after];
             if (earlier == nullptr || !earlier->done || (w.at_least.count() == 0 && !w.at_most)) continue;
+            // Masks of one coat come off one after the other: the next one's window counts.
+            const auto told = [&](const Timer& t) { return t.until && t.after == (*in.tasks)[w.after].id; };
+            if (w.at_most && std::any_of(timers.begin(), timers.end(), told)) continue;
             const Task& after = (*in.tasks)[w.after];
             Timer timer{
                 after.id,
@@ -87,7 +90,7 @@ std::vector<Timer> timers_of(const BenchInput& in) {
                 timer.from = std::min(timer.from, std::max(earlier->end, dry->second));
             if (const auto held = in.held.find(after.id); held != in.held.end())
                 timer.from = std::max(timer.from, held->second);
-            if (w.at_most) timer.until = earlier->end + *w.at_most;
+            if (w.at_most) timer.until = earlier->end + *w.closes();
             timers.push_back(std::move(timer));
         }
     }
@@ -106,6 +109,20 @@ std::size_t BenchPlan::done() const {
 const Step* BenchPlan::next() const {
     const auto at = std::find_if(steps.begin(), steps.end(), [](const Step& s) { return !s.done; });
     return at == steps.end() ? nullptr : &*at;
+}
+std::vector<std::size_t> round_of(const BenchPlan& bench, std::size_t step) {
+    const std::vector<Step>& steps = bench.steps;
+    if (step >= steps.size() || steps[step].round.empty()) return {};
+    const auto with = [&](std::size_t i) {
+        return steps[i].round == steps[step].round && std::chrono::floor<std::chrono::days>(steps[i].start) ==
+                                                          std::chrono::floor<std::chrono::days>(steps[step].start);
+    };
+    std::size_t first = step, last = step;
+    while (first > 0 && with(first - 1)) --first;
+    while (last + 1 < steps.size() && with(last + 1)) ++last;
+    std::vector<std::size_t> round;
+    for (std::size_t i = first; i <= last; ++i) round.push_back(i);
+    return round.size() > 1 ? round : std::vector<std::size_t>{};
 }
 
 BenchPlan bench(const BenchInput& in, const Trade& trade) {
@@ -142,6 +159,9 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
             if (here && task.work != Work::Mend) step.may_happen.push_back(kind.id);
         }
         step.number = task.number;
+        step.section = task.section;
+        step.round = task.round;
+        step.of = task.of;
         step.hands_on = slot.done ? task.hands_on : std::chrono::duration_cast<Minutes>(slot.end - slot.start);
         step.start = slot.start;
         step.done = slot.done;

@@ -21,6 +21,15 @@ struct Skipped {
     friend bool operator==(const Skipped&, const Skipped&) = default;
 };
 
+/// A picture of the work, kept beside the job (files/photographs.h).
+struct Photograph {
+    std::string file;      ///< its name in the folder of the job's photographs
+    std::string checksum;  ///< of its bytes
+    Moment taken{};
+    StepId step;
+    friend bool operator==(const Photograph&, const Photograph&) = default;
+};
+
 struct BenchRecord {
     std::map<StepId, Moment> ticks;
     std::map<StepId, Moment> held;   ///< "not dry yet": looked again no earlier than this
@@ -29,6 +38,7 @@ struct BenchRecord {
     std::map<StepId, Moment> dry{};  ///< "dry already": by touch, since then
     std::vector<Mishap> mishaps{};
     std::vector<Skipped> skipped{};  ///< ticked as well, when they were left out
+    std::vector<Photograph> photographs{};
     friend bool operator==(const BenchRecord&, const BenchRecord&) = default;
 };
 
@@ -40,15 +50,18 @@ struct Step {
     Reason name, instruction, check;
     Reason at_hand;
     std::vector<Reason> cautions;
-    int number = 0;  ///< coat, load or section that it is about
-    int time = 1;    ///< which lay of a section, or which pass
-    LayerId layer;   ///< of the build-up, where it puts one on or takes it back
+    int number = 0;   ///< coat, load or section that it is about
+    int time = 1;     ///< which lay of a section, or which pass
+    int section = 0;  ///< of a coat on one mask alone: which, counted from 1
+    LayerId layer;    ///< of the build-up, where it puts one on or takes it back
     Minutes hands_on{0};
     Moment start{};         ///< as planned, or as it was
     Minutes wait_after{0};  ///< what must then dry, longest
     Reason wait_why;
     bool done = false;
     std::vector<std::string> may_happen{};  ///< kinds of mishaps
+    std::string round{};                    ///< work of one kind on several signs has the same
+    std::string of{};                       ///< the sign that it is for, where a job has several
     friend bool operator==(const Step&, const Step&) = default;
 };
 
@@ -70,6 +83,10 @@ struct BenchPlan {
     [[nodiscard]] const Step* next() const;  ///< nullptr when all is done
     friend bool operator==(const BenchPlan&, const BenchPlan&) = default;
 };
+
+/// The round that a step belongs to: steps of one kind that follow one another on one day, on several signs; by place,
+/// itself too. Alone it is none: empty.
+std::vector<std::size_t> round_of(const BenchPlan& bench, std::size_t step);
 
 /// How the sections of a colour are laid, and when its masks come off.
 struct LaidBy {

@@ -12,6 +12,7 @@
 #include <cstring>
 #include <memory>
 #include <numeric>
+#include <optional>
 
 #include "drawing/svg_plain.h"
 #include "drawing/svg_tree.h"
@@ -48,8 +49,7 @@ std::vector<Node> flat(const Outline::Contour& contour, double scale) {
             bend = std::max(bend, scale * std::hypot(nodes[i].x - 2 * nodes[i + 1].x + nodes[i + 2].x,
                                                      nodes[i].y - 2 * nodes[i + 1].y + nodes[i + 2].y));
         }
-        const int chords =
-            std::clamp(static_cast<int>(std::ceil(std::sqrt(degree * (degree - 1) * bend / 0.08))), 1, 400);
+        const int chords = chords_within(std::sqrt(degree * (degree - 1) * bend / 0.08));
         for (int i = 1; i <= chords; ++i) {
             std::vector<Node> p = nodes;
             const double t = static_cast<double>(i) / chords;
@@ -188,7 +188,6 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
     if (!paper) return tl::unexpected(paper.error());
     std::size_t at = 0;
     Box box;
-    int open = 0;
     while (at < paths->size()) {
         if (stop.stop_requested()) return no("drawing.stopped", name);
         const std::size_t shape = (*paths)[at].shape;
@@ -197,7 +196,6 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
         for (; at < paths->size() && (*paths)[at].shape == shape; ++at) {
             rings.push_back(on_grid(flat((*paths)[at].contour, paper->scale), *paper));
             closed.push_back((*paths)[at].closed);
-            open += (*paths)[at].closed ? 0 : 1;
         }
         const PlainShape look = shape < plain.shapes.size() ? plain.shapes[shape] : PlainShape{};
         Region region = look.stroke > 0 ? stroke_of(std::move(rings), std::move(closed), look, paper->scale)
@@ -217,7 +215,9 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
 
 // Closed paths of one colour: one that lies inside of another is its hole, one inside of that ink again; paths that
 // cross are one shape, and what was drawn twice counts once.
-Region filled(const std::vector<Ring>& rings) {
+//
+// Nothing where there is more to look at than is looked at: `looks`, in corners.
+std::optional<Region> filled(const std::vector<Ring>& rings, double& looks) {
     std::vector<std::pair<double, Region>> shapes;
     for (const Ring& ring : rings) {
         Region shape = Region::from_rings({ring});
@@ -228,27 +228,44 @@ Region filled(const std::vector<Ring>& rings) {
     std::stable_sort(shapes.begin(), shapes.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
     std::vector<std::vector<Region>> by_depth;
     std::vector<std::size_t> depth(shapes.size());
-    constexpr double same = 1e-6;  // of its area
+    std::vector<std::vector<std::size_t>> holding(shapes.size());  // larger ones that one lies in, by place
+    constexpr double same = 1e-6;                                  // of its area
+    const auto corners = [](const Region& r) {
+        std::size_t n = 0;
+        for (const Ring& ring : r.rings()) n += ring.size();
+        return static_cast<double>(n);
+    };
     for (std::size_t i = 0; i < shapes.size(); ++i) {
         const auto& [area, shape] = shapes[i];
         bool again = false;
+        std::vector<bool> known(i, false);
         for (std::size_t k = i; k-- > 0 && !again;) {
             const auto& [larger, around] = shapes[k];
-            if (!around.bounds().holds(shape.bounds())) continue;
+            // What lies in a shape lies in all that hold this one.
+            if (known[k] || !around.bounds().holds(shape.bounds())) continue;
+            look_for_stop();
+            looks -= corners(shape) + corners(around) / 50 + static_cast<double>(holding[k].size()) / 5;
+            if (looks < 0) return std::nullopt;
             if (subtract(shape, around).area_mm2() > same * area) continue;
             again = larger - area <= same * area;
             depth[i] = std::max(depth[i], again ? depth[k] : depth[k] + 1);
+            holding[i].push_back(k);
+            for (const std::size_t outer : holding[k]) {
+                if (!known[outer]) holding[i].push_back(outer);
+                known[outer] = true;
+            }
         }
         if (again) continue;
         by_depth.resize(std::max(by_depth.size(), depth[i] + 1));
         by_depth[depth[i]].push_back(shape);
     }
-    Region ink;
-    for (std::size_t d = 0; d < by_depth.size(); ++d) {
+    // A shape of one depth lies in one of the depth before: ink is what lies between the two.
+    std::vector<Region> ink;
+    for (std::size_t d = 0; d < by_depth.size(); d += 2) {
         const Region level = merge(by_depth[d]);
-        ink = d % 2 == 0 ? merge(ink, level) : subtract(ink, level);
+        ink.push_back(d + 1 < by_depth.size() ? subtract(level, merge(by_depth[d + 1])) : level);
     }
-    return ink;
+    return merge(ink);
 }
 
 Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name) {
@@ -271,12 +288,14 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
     }
     std::vector<std::pair<std::size_t, Region>> inks;
     Box box;
+    double looks = 4e6;
     for (std::size_t i = 0; i < rings.size(); ++i) {
         look_for_stop();
-        Region ink = filled(rings[i]);
-        if (ink.empty()) continue;
-        box = around(box, ink.bounds());
-        inks.emplace_back(i, std::move(ink));
+        std::optional<Region> ink = filled(rings[i], looks);
+        if (!ink) return no("outline.huge", name, "outline.simplify");
+        if (ink->empty()) continue;
+        box = around(box, ink->bounds());
+        inks.emplace_back(i, std::move(*ink));
     }
     if (inks.empty()) return no("outline.open", name, "outline.close-it");
     if (open > 0) {

@@ -8,12 +8,15 @@
 #include <algorithm>
 #include <array>
 #include <boost/math/interpolators/catmull_rom.hpp>
+#include <charconv>
 #include <cmath>
+#include <limits>
 #include <map>
 #include <numbers>
 #include <optional>
 #include <set>
 #include <sstream>
+#include <string_view>
 
 #include "drawing/outline_file.h"
 
@@ -26,6 +29,43 @@ using Node = Outline::Node;
 struct TooMuch {};
 constexpr std::size_t most_straights = 400'000;  // of one spline
 constexpr std::size_t most_inserts = 100'000;
+
+// The reading library makes room for as many points, knots and edges as an entity says that it has. Refused is what
+// says more than the file has lines, or fewer than none: codes 70 to 79 and 90 to 99 are such counts or small flags in
+// the entities that have them.
+bool says_too_many(const std::string& bytes) {
+    static const std::set<std::string_view> counting{"LWPOLYLINE", "SPLINE", "LEADER", "HATCH"};
+    const std::string_view all(bytes);
+    const auto most = static_cast<std::int64_t>(std::count(all.begin(), all.end(), '\n')) + 256;
+    bool counts = false;
+    std::size_t at = 0;
+    const auto line = [&] {
+        const std::size_t end = std::min(all.find('\n', at), all.size());
+        std::string_view words = all.substr(at, end - at);
+        at = std::min(end + 1, all.size());
+        while (!words.empty() && std::isspace(static_cast<unsigned char>(words.front())) != 0) words.remove_prefix(1);
+        while (!words.empty() && std::isspace(static_cast<unsigned char>(words.back())) != 0) words.remove_suffix(1);
+        return words;
+    };
+    const auto number = [](std::string_view words) {
+        std::int64_t value = 0;
+        if (!words.empty() && words.front() == '+') words.remove_prefix(1);
+        const auto [end, error] = std::from_chars(words.data(), words.data() + words.size(), value);
+        // Beyond counting is too many as well; words are none.
+        return error == std::errc::result_out_of_range ? std::numeric_limits<std::int64_t>::max() : value;
+    };
+    while (at < all.size()) {
+        const std::string_view code_words = line();
+        if (code_words.empty()) continue;
+        const std::int64_t code = number(code_words);
+        const std::string_view value = line();
+        if (code == 0) counts = counting.contains(value);
+        const bool count = (code >= 70 && code <= 79) || (code >= 90 && code <= 99);
+        if (!counts || !count) continue;
+        if (const std::int64_t said = number(value); said < 0 || said > most) return true;
+    }
+    return false;
+}
 
 double apart(const Node& a, const Node& b) { return std::hypot(a.x - b.x, a.y - b.y); }
 
@@ -209,7 +249,7 @@ class Collector : public DL_CreationAdapter {
     void endBlock() override { into_ = &model; }
     void addLayer(const DL_LayerData& l) override {
         const int colour = getAttributes().getColor();
-        layer_colours[l.name] = rgb_of(std::abs(colour));
+        layer_colours[l.name] = rgb_of(std::abs(std::max(colour, -256)));
         // Off is told by a colour below nothing; frozen, or frozen in new views, by a flag.
         if (l.off || colour < 0 || (l.flags & 3) != 0) off.insert(l.name);
     }
@@ -453,6 +493,67 @@ class Collector : public DL_CreationAdapter {
     std::array<double, 3> kept_way_{0, 0, 1};
 };
 
+// Ends of one colour that meet within a ten-thousandth of the drawing are joined.
+void join(Drawn& drawn) {
+    auto& open = drawn.open;
+    double size = 0;
+    for (const auto& [s, rgb] : open) {
+        for (const Node& n : {s.start, s.end()}) {
+            if (!std::isfinite(n.x) || !std::isfinite(n.y)) throw OffGrid();
+        }
+        size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});
+    }
+    const double near = 1e-4 * std::max(size, 1e-6);
+    // Ends by the squares of a net that they lie in.
+    using Square = std::pair<double, double>;
+    std::map<Square, std::set<std::size_t>> ends;
+    const auto square_of = [&](const Node& n) { return Square{std::floor(n.x / near), std::floor(n.y / near)}; };
+    for (std::size_t i = 0; i < open.size(); ++i) {
+        ends[square_of(open[i].first.start)].insert(i);
+        ends[square_of(open[i].first.end())].insert(i);
+    }
+    const auto forget = [&](std::size_t i) {
+        ends[square_of(open[i].first.start)].erase(i);
+        ends[square_of(open[i].first.end())].erase(i);
+    };
+    // The first in the file that goes on from a point.
+    const auto next_from = [&](const Node& from, const std::string& rgb) {
+        std::optional<std::size_t> first;
+        const Square at = square_of(from);
+        for (double dx = -1; dx <= 1; ++dx) {
+            for (double dy = -1; dy <= 1; ++dy) {
+                const auto there = ends.find({at.first + dx, at.second + dy});
+                if (there == ends.end()) continue;
+                for (const std::size_t i : there->second) {
+                    if (first && i >= *first) break;
+                    const Stretch& other = open[i].first;
+                    if (open[i].second == rgb && (apart(from, other.start) <= near || apart(from, other.end()) <= near))
+                        first = i;
+                }
+            }
+        }
+        return first;
+    };
+    std::vector<bool> used(open.size(), false);
+    for (std::size_t last = open.size(); last-- > 0;) {
+        if (used[last]) continue;
+        forget(last);
+        auto [chain, rgb] = std::move(open[last]);
+        while (apart(chain.start, chain.end()) > near) {
+            const auto i = next_from(chain.end(), rgb);
+            if (!i) break;
+            forget(*i);
+            used[*i] = true;
+            const Stretch& other = open[*i].first;
+            const Stretch next = apart(chain.end(), other.start) <= near ? other : other.turned();
+            chain.curves.insert(chain.curves.end(), next.curves.begin(), next.curves.end());
+        }
+        const bool closed = apart(chain.start, chain.end()) <= near;
+        drawn.closed.push_back({{chain.start, std::move(chain.curves)}, closed, drawn.place_of(rgb)});
+    }
+    open.clear();
+}
+
 // What the file holds that is not drawn.
 std::vector<Reason> left_out(const Collector& c, const std::string& name) {
     std::vector<Reason> out;
@@ -484,6 +585,7 @@ Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string&
     };
     // The library reads text alone, and goes on for ever in what has none.
     if (bytes.find('\0') != std::string::npos) return no("outline.binary-dxf", {"outline.save-as-text", {}});
+    if (says_too_many(bytes)) return no("outline.huge", {"outline.simplify", {}});
     Collector collector;
     DL_Dxf reader;
     std::istringstream in(bytes);
@@ -497,6 +599,8 @@ Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string&
         collector.endEntity();
     } catch (const TooMuch&) {
         return no("outline.huge", {"outline.simplify", {}});
+    } catch (const std::bad_alloc&) {
+        return no("outline.huge", {"outline.simplify", {}});
     }
     if (collector.beyond)
         return refused({"outline.curves-unread", {{"file", name}}}, Station::Blank, {"outline.as-polyline", {}});
@@ -506,30 +610,7 @@ Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string&
         return refused({"outline.huge", {{"file", name}}}, Station::Blank, {"outline.simplify", {}});
     DxfDrawing out;
     out.left_out = left_out(collector, name);
-    // Ends of one colour that meet within a ten-thousandth of the drawing are joined.
-    auto& open = drawn.open;
-    double size = 0;
-    for (const auto& [s, rgb] : open) size = std::max({size, std::abs(s.start.x), std::abs(s.start.y)});
-    const double near = 1e-4 * std::max(size, 1e-6);
-    while (!open.empty()) {
-        auto [chain, rgb] = std::move(open.back());
-        open.pop_back();
-        for (bool grown = true; grown && apart(chain.start, chain.end()) > near;) {
-            grown = false;
-            for (std::size_t i = 0; i < open.size() && !grown; ++i) {
-                if (open[i].second != rgb) continue;
-                const Stretch& other = open[i].first;
-                const bool forwards = apart(chain.end(), other.start) <= near;
-                if (!forwards && apart(chain.end(), other.end()) > near) continue;
-                const Stretch next = forwards ? other : other.turned();
-                chain.curves.insert(chain.curves.end(), next.curves.begin(), next.curves.end());
-                open.erase(open.begin() + static_cast<long>(i));
-                grown = true;
-            }
-        }
-        drawn.closed.push_back(
-            {{chain.start, chain.curves}, apart(chain.start, chain.end()) <= near, drawn.place_of(rgb)});
-    }
+    join(drawn);
     out.paths = std::move(drawn.closed);
     out.colours = std::move(drawn.colours);
     return out;

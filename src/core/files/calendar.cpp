@@ -42,8 +42,8 @@ Bound bound_of(const Task& task, const std::vector<Slot>& slots) {
         if (w.at_least > Minutes(0) && (bound.wait == nullptr || w.at_least > bound.wait->at_least)) bound.wait = &w;
         if (!w.at_most) continue;
         for (const Slot& slot : slots) {
-            if (slot.task == w.after && (!bound.until || slot.end + *w.at_most < *bound.until))
-                bound.until = slot.end + *w.at_most;
+            if (slot.task == w.after && (!bound.until || slot.end + *w.closes() < *bound.until))
+                bound.until = slot.end + *w.closes();
         }
     }
     return bound;

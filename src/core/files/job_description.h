@@ -483,9 +483,11 @@ template <>
 struct Described<Making> {
     static constexpr const char* name = "making";
     static constexpr std::tuple fields{
-        must("way", &Making::way),      must("film", &Making::film),    must("tool", &Making::tool),
-        may("margin", &Making::margin), must("lap", &Making::lap),      may("tie", &Making::tie),
-        may("bed", &Making::bed),       may("wishes", &Making::wishes), may("layFrom", &Making::lay_from),
+        must("way", &Making::way),         must("film", &Making::film),
+        must("tool", &Making::tool),       may("margin", &Making::margin),
+        must("lap", &Making::lap),         may("tie", &Making::tie),
+        may("bed", &Making::bed),          may("wishes", &Making::wishes),
+        may("layFrom", &Making::lay_from), may("maskByMask", &Making::mask_by_mask),
     };
 };
 
@@ -675,12 +677,24 @@ struct Described<Skipped> {
 };
 
 template <>
+struct Described<Photograph> {
+    static constexpr const char* name = "photograph";
+    static constexpr std::tuple fields{
+        must("file", &Photograph::file),
+        must("checksum", &Photograph::checksum),
+        must("taken", &Photograph::taken),
+        must("step", &Photograph::step),
+    };
+};
+
+template <>
 struct Described<BenchRecord> {
     static constexpr const char* name = "bench";
     static constexpr std::tuple fields{
-        must("ticks", &BenchRecord::ticks),    must("held", &BenchRecord::held), must("cut", &BenchRecord::cut),
-        must("spoilt", &BenchRecord::spoilt),  may("dry", &BenchRecord::dry),    may("mishaps", &BenchRecord::mishaps),
-        may("skipped", &BenchRecord::skipped),
+        must("ticks", &BenchRecord::ticks),    must("held", &BenchRecord::held),
+        must("cut", &BenchRecord::cut),        must("spoilt", &BenchRecord::spoilt),
+        may("dry", &BenchRecord::dry),         may("mishaps", &BenchRecord::mishaps),
+        may("skipped", &BenchRecord::skipped), may("photographs", &BenchRecord::photographs),
     };
 };
 
@@ -775,6 +789,7 @@ struct Described<Job> {
         may("customer", &Job::customer),
         may("deadline", &Job::deadline),
         may("beginOn", &Job::begin_on),
+        may("pinned", &Job::pinned),
         must("made", &Job::made, from_to(1, 1'000'000'000)),
         must("signs", &Job::signs, not_empty),
         may("overruled", &Job::overruled),
@@ -912,6 +927,17 @@ struct Described<ChangedDay> {
 };
 
 template <>
+struct Described<Calls> {
+    static constexpr const char* name = "calls";
+    static constexpr std::tuple fields{
+        must("sound", &Calls::sound),
+        must("notice", &Calls::notice),
+        must("flash", &Calls::flash),
+        must("aloud", &Calls::aloud),
+    };
+};
+
+template <>
 struct Described<Shop> {
     static constexpr const char* name = "shop";
     static constexpr std::tuple fields{
@@ -923,6 +949,9 @@ struct Described<Shop> {
         always("hands", &Shop::hands),
         must("hours", &Shop::hours),
         may("changedDays", &Shop::changed_days),
+        may("pairsOfHands", &Shop::pairs_of_hands, from_to(1, 8)),
+        may("calls", &Shop::calls),
+        may("mindsOthers", &Shop::minds_others),
         may("marginHours", &Shop::margin_hours, from_to(0, 24 * 60)),
         may("roomCelsius", &Shop::room_celsius, from_to(-20, 50)),
         may("roomHumidity", &Shop::room_humidity, from_to(0, 100)),

@@ -7,7 +7,6 @@ namespace skarvel {
 namespace {
 
 constexpr double chord_error_mm = 0.01;
-constexpr int most_chords = 400;
 
 using Node = Outline::Node;
 
@@ -30,7 +29,7 @@ int chords_for(const std::vector<Node>& nodes) {
                                          nodes[i].y - 2 * nodes[i + 1].y + nodes[i + 2].y));
     }
     const double chords = std::sqrt(degree * (degree - 1) * bend / (8 * chord_error_mm));
-    return std::clamp(static_cast<int>(std::ceil(chords)), 1, most_chords);
+    return chords_within(chords);
 }
 
 // Parameters at which one coordinate of a quadratic or cubic turns round.
@@ -56,6 +55,12 @@ std::vector<double> turning_points(const std::vector<double>& p) {
 }
 
 }  // namespace
+
+int chords_within(double wanted) {
+    constexpr double most_chords = 400;
+    if (std::isnan(wanted)) throw OffGrid();
+    return static_cast<int>(std::clamp(std::ceil(wanted), 1.0, most_chords));
+}
 
 Extent extent_of(const Outline& outline) {
     Extent e;

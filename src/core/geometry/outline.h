@@ -36,6 +36,10 @@ struct Extent {
 /// Ends and turning points (roots of the derivative) of each curve; all zero for an empty outline.
 Extent extent_of(const Outline& outline);
 
+/// Chords that a curve needs whose bend makes for `wanted` of them: at least one, at most 400. Throws OffGrid where
+/// `wanted` is no number.
+int chords_within(double wanted);
+
 /// `x_mm` and `y_mm`: millimetres for one unit of the outline, across and up.
 Region flatten(const Outline& outline, double x_mm, double y_mm);
 

@@ -9,6 +9,7 @@
 #include <cmath>
 #include <iterator>
 #include <limits>
+#include <map>
 #include <numbers>
 #include <numeric>
 #include <polyclipping/clipper.hpp>
@@ -45,7 +46,8 @@ constexpr double arc_tolerance_units = 80;  // 0.01 mm
 
 void within_grid(const Ring& ring) {
     for (const Point& p : ring) {
-        if (std::max({p.x, p.y, -p.x, -p.y}) > RegionAccess::most_units) throw OffGrid();
+        constexpr std::int64_t most = RegionAccess::most_units;
+        if (std::max(p.x, p.y) > most || std::min(p.x, p.y) < -most) throw OffGrid();
     }
 }
 
@@ -81,57 +83,111 @@ Region to_region(const cl::Paths& paths) {
     return RegionAccess::make(std::move(rings));
 }
 
-// Whether a ring comes back to one of its own points, at a point or along an edge: a sweep upwards over its edges.
-bool meets_itself(const cl::Path& path) {
+// Products of distances between points anywhere on the grid: twice 36 bits.
+__extension__ using Wide = __int128;
+
+bool below(const cl::IntPoint& a, const cl::IntPoint& b) { return std::tie(a.Y, a.X) < std::tie(b.Y, b.X); }
+
+// Where a ring comes back to one of its own points along an edge: the edge that ends with the point of that number, and
+// the corner on it. A sweep upwards over the edges. `first_only`: one is enough; a corner met twice then counts, too.
+std::vector<std::pair<std::size_t, cl::IntPoint>> corners_on_edges(const cl::Path& path, bool first_only) {
     struct Edge {
         cl::IntPoint low, high;
+        std::size_t end;
     };
     std::vector<Edge> edges;
     edges.reserve(path.size());
     std::vector<cl::IntPoint> points(path);
-    const auto below = [](const cl::IntPoint& a, const cl::IntPoint& b) {
-        return std::tie(a.Y, a.X) < std::tie(b.Y, b.X);
-    };
     for (std::size_t i = 0; i < path.size(); ++i) {
+        const std::size_t end = (i + 1) % path.size();
         const auto& a = path[i];
-        const auto& b = path[(i + 1) % path.size()];
-        edges.push_back(below(a, b) ? Edge{a, b} : Edge{b, a});
+        const auto& b = path[end];
+        edges.push_back(below(a, b) ? Edge{a, b, end} : Edge{b, a, end});
     }
+    std::vector<std::pair<std::size_t, cl::IntPoint>> found;
     std::sort(points.begin(), points.end(), below);
-    if (std::adjacent_find(points.begin(), points.end()) != points.end()) return true;
+    if (const auto twice = std::adjacent_find(points.begin(), points.end()); first_only && twice != points.end())
+        return {{0, *twice}};
+    points.erase(std::unique(points.begin(), points.end()), points.end());
     std::sort(edges.begin(), edges.end(), [&](const Edge& a, const Edge& b) { return below(a.low, b.low); });
     std::vector<Edge> open;
     auto next = edges.begin();
     for (const auto& p : points) {
         std::erase_if(open, [&](const Edge& e) { return !below(p, e.high); });
-        const bool on_edge = std::any_of(open.begin(), open.end(), [&](const Edge& e) {
-            return (e.high.X - e.low.X) * (p.Y - e.low.Y) == (p.X - e.low.X) * (e.high.Y - e.low.Y);
-        });
-        if (on_edge) return true;
+        for (const Edge& e : open) {
+            if (Wide{e.high.X - e.low.X} * (p.Y - e.low.Y) != Wide{p.X - e.low.X} * (e.high.Y - e.low.Y)) continue;
+            found.emplace_back(e.end, p);
+            if (first_only) return found;
+        }
         for (; next != edges.end() && next->low == p; ++next) open.push_back(*next);
     }
-    return false;
+    return found;
 }
 
-// The library parts rings that meet themselves only when asked, and then compares every point with every other: asked
-// only where a ring does.
-template <class Out, class Rings>
-void execute(cl::Clipper& clipper, cl::ClipType type, cl::PolyFillType fill, Out& out, const Rings& rings_of) {
-    clipper.Execute(type, out, fill, fill);
-    const cl::Paths rings = rings_of(out);
-    if (std::none_of(rings.begin(), rings.end(), meets_itself)) return;
-    clipper.StrictlySimple(true);
-    clipper.Execute(type, out, fill, fill);
+bool meets_itself(const cl::Path& path) { return !corners_on_edges(path, true).empty(); }
+
+// A ring that meets itself, parted at every point where it does: walked along, what has come back to a point is a ring
+// of its own. (The library parts rings only by comparing every point with every other.)
+void part(const cl::Path& path, cl::Paths& out) {
+    auto on_edges = corners_on_edges(path, false);
+    // In the order in which they are met along the way.
+    std::sort(on_edges.begin(), on_edges.end(), [&](const auto& a, const auto& b) {
+        if (a.first != b.first) return a.first < b.first;
+        const auto& from = path[(a.first + path.size() - 1) % path.size()];
+        const auto off = [&](const cl::IntPoint& p) {
+            return std::max(std::abs(p.X - from.X), std::abs(p.Y - from.Y));
+        };
+        return off(a.second) < off(b.second);
+    });
+    cl::Path way;
+    std::map<std::pair<cl::cInt, cl::cInt>, std::size_t> place;
+    const auto go = [&](const cl::IntPoint& p) {
+        const auto [at, fresh] = place.try_emplace({p.X, p.Y}, way.size());
+        if (fresh) return way.push_back(p);
+        const cl::Path loop(way.begin() + static_cast<long>(at->second), way.end());
+        if (loop.size() >= 3) out.push_back(loop);
+        for (std::size_t i = at->second + 1; i < way.size(); ++i) place.erase({way[i].X, way[i].Y});
+        way.resize(at->second + 1);
+    };
+    auto next = on_edges.begin();
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        for (; next != on_edges.end() && next->first == i; ++next) go(next->second);
+        go(path[i]);
+    }
+    if (way.size() >= 3) out.push_back(way);
+}
+
+// Work of the library, whose refusals are ours.
+template <class Work>
+auto by_library(const Work& work) {
+    try {
+        return work();
+    } catch (const cl::clipperException&) {
+        throw OffGrid();
+    }
+}
+
+cl::Paths parted(const cl::Paths& paths) {
+    cl::Paths apart;
+    for (const cl::Path& path : paths) {
+        if (meets_itself(path))
+            part(path, apart);
+        else
+            apart.push_back(path);
+    }
+    return apart;
 }
 
 Region run(cl::ClipType type, const cl::Paths& subject, const cl::Paths& clip, cl::PolyFillType fill) {
     look_for_stop();
-    cl::Clipper clipper;
-    clipper.AddPaths(subject, cl::ptSubject, true);
-    if (!clip.empty()) clipper.AddPaths(clip, cl::ptClip, true);
-    cl::Paths out;
-    execute(clipper, type, fill, out, [](const cl::Paths& paths) { return paths; });
-    return to_region(out);
+    return by_library([&] {
+        cl::Clipper clipper;
+        clipper.AddPaths(subject, cl::ptSubject, true);
+        if (!clip.empty()) clipper.AddPaths(clip, cl::ptClip, true);
+        cl::Paths out;
+        clipper.Execute(type, out, fill, fill);
+        return to_region(parted(out));
+    });
 }
 
 // Rings as they are inside of `box`: what runs on beyond one of its sides takes a short cut there. A run of corners
@@ -204,6 +260,46 @@ void collect_islands(const cl::PolyNode& node, std::vector<Region>& out) {
         }
         out.push_back(to_region(paths));
     }
+}
+
+// Rings that do not meet themselves: each outer one with the holes that lie in it and in no smaller one.
+std::vector<Region> islands_of(const cl::Paths& rings) {
+    struct Outer {
+        double area;
+        Box box;
+        cl::Paths paths;
+    };
+    const auto box_of = [](const cl::Path& path) {
+        Box box{{path.front().X, path.front().Y}, {path.front().X, path.front().Y}};
+        for (const auto& corner : path) {
+            const Point p{corner.X, corner.Y};
+            box.low = {std::min(box.low.x, p.x), std::min(box.low.y, p.y)};
+            box.high = {std::max(box.high.x, p.x), std::max(box.high.y, p.y)};
+        }
+        return box;
+    };
+    std::vector<Outer> outers;
+    for (const cl::Path& path : rings) {
+        if (const double area = cl::Area(path); area > 0) outers.push_back({area, box_of(path), {path}});
+    }
+    std::stable_sort(outers.begin(), outers.end(), [](const Outer& a, const Outer& b) { return a.area < b.area; });
+    for (const cl::Path& path : rings) {
+        if (cl::Area(path) >= 0) continue;
+        const Box box = box_of(path);
+        const auto around = std::find_if(outers.begin(), outers.end(), [&](const Outer& o) {
+            if (!o.box.holds(box)) return false;
+            // A corner that lies on the outer ring does not tell.
+            for (const auto& p : path) {
+                if (const int inside = cl::PointInPolygon(p, o.paths.front()); inside >= 0) return inside == 1;
+            }
+            return true;
+        });
+        if (around != outers.end()) around->paths.push_back(path);
+    }
+    std::vector<Region> out;
+    out.reserve(outers.size());
+    for (const Outer& o : outers) out.push_back(to_region(o.paths));
+    return out;
 }
 
 void order_by_place(std::vector<Region>& shapes) {
@@ -472,26 +568,31 @@ Region grow(const Region& shape, Length by) {
     const std::int64_t units = to_grid(by);
     if (units == 0 || shape.empty()) return shape;
     look_for_stop();
-    cl::ClipperOffset offset(2.0, arc_tolerance_units);
-    offset.AddPaths(to_paths(shape), cl::jtRound, cl::etClosedPolygon);
-    cl::Paths out;
-    offset.Execute(out, static_cast<double>(units));
+    cl::Paths out = by_library([&] {
+        cl::ClipperOffset offset(2.0, arc_tolerance_units);
+        offset.AddPaths(to_paths(shape), cl::jtRound, cl::etClosedPolygon);
+        cl::Paths grown;
+        offset.Execute(grown, static_cast<double>(units));
+        return grown;
+    });
     return run(cl::ctUnion, out, {}, cl::pftNonZero);
 }
 
 std::vector<Region> islands(const Region& shape) {
     look_for_stop();
     if (shape.rings().size() == 1) return {shape};
-    cl::Clipper clipper;
-    clipper.AddPaths(to_paths(shape), cl::ptSubject, true);
-    cl::PolyTree tree;
-    execute(clipper, cl::ctUnion, cl::pftNonZero, tree, [](const cl::PolyTree& t) {
-        cl::Paths paths;
-        cl::PolyTreeToPaths(t, paths);
-        return paths;
+    std::vector<Region> out = by_library([&] {
+        cl::Clipper clipper;
+        clipper.AddPaths(to_paths(shape), cl::ptSubject, true);
+        cl::PolyTree tree;
+        clipper.Execute(cl::ctUnion, tree, cl::pftNonZero, cl::pftNonZero);
+        cl::Paths rings;
+        cl::PolyTreeToPaths(tree, rings);
+        if (std::any_of(rings.begin(), rings.end(), meets_itself)) return islands_of(parted(rings));
+        std::vector<Region> each;
+        collect_islands(tree, each);
+        return each;
     });
-    std::vector<Region> out;
-    collect_islands(tree, out);
     order_by_place(out);
     return out;
 }

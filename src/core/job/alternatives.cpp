@@ -13,18 +13,18 @@ constexpr int most_smaller_percent = 12;  // beyond, it shows
 
 class Search {
   public:
-    Search(const Job& job, const ColourAt& at, const Shop& shop, const Library& library, Moment moment,
+    Search(const Job& job, const ColourAt& at, const Shop& shop, const Library& library, const Present& present,
            const std::stop_token& stop)
         : job_(job),
           at_(at),
           colour_(colour_at(job, at).id),
           shop_(shop),
           library_(library),
-          moment_(moment),
+          present_(present),
           stop_(stop) {}
 
     std::vector<Alternative> run() {
-        const auto now = planner_.plan(job_, shop_, library_, moment_, stop_);
+        const auto now = planner_.plan(job_, shop_, library_, present_, stop_);
         if (!now || now->of(colour_) == nullptr) return {};
         stops_ = stops(*now);
         base_ = figures_of(*now, colour_);
@@ -59,7 +59,7 @@ class Search {
 
     // Planned; nothing where it stops the job in a way that was not there before.
     std::optional<CutFigures> tried(const Job& job) {
-        auto plan = planner_.plan(job, shop_, library_, moment_, stop_);
+        auto plan = planner_.plan(job, shop_, library_, present_, stop_);
         if (!plan || stops(*plan) > stops_) return std::nullopt;
         last_ = Shared<Plan>(std::move(*plan));
         return figures_of(*last_, colour_);
@@ -267,7 +267,7 @@ class Search {
     ColourId colour_;
     const Shop& shop_;
     const Library& library_;
-    Moment moment_;
+    Present present_;
     const std::stop_token& stop_;
     Planner planner_;
     Shared<Plan> last_;  // of what was tried last
@@ -300,12 +300,12 @@ CutFigures figures_of(const Plan& plan, const ColourId& colour) {
 }
 
 std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
-                                      Moment moment, const std::stop_token& stop) {
+                                      const Present& present, const std::stop_token& stop) {
     const auto at = place_of(job, colour);
     if (!at) return {};
     const WhileStoppable stoppable(stop);
     try {
-        return Search(job, *at, shop, library, moment, stop).run();
+        return Search(job, *at, shop, library, present, stop).run();
     } catch (const Stopped&) {
         return {};
     }

@@ -34,6 +34,6 @@ CutFigures figures_of(const Plan& plan, const ColourId& colour);
 
 /// Empty where the job has no such colour or cannot be planned as it is, or `stop` was requested.
 std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
-                                      Moment moment, const std::stop_token& stop = {});
+                                      const Present& present, const std::stop_token& stop = {});
 
 }  // namespace skarvel

@@ -344,6 +344,13 @@ void begin_later(Job& job, bool later, Moment now) {
         job.begin_on = std::chrono::floor<std::chrono::days>(now) + std::chrono::days(1);
 }
 
+void pin(Job& job, const StepId& step, std::optional<Moment> at) {
+    if (at)
+        job.pinned[step] = *at;
+    else
+        job.pinned.erase(step);
+}
+
 Job off_post(const Job& job) {
     Job out = job;
     out.post.reset();

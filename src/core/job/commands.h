@@ -63,6 +63,8 @@ Job off_post(const Job& job);
 void want(Job& job, bool wanted, Moment now);
 /// Not before tomorrow, or as soon as may be.
 void begin_later(Job& job, bool later, Moment now);
+/// Begins then if it can; nothing: whenever it suits best.
+void pin(Job& job, const StepId& step, std::optional<Moment> at);
 /// An empty name: its words name it.
 Job name_sign(const Job& job, std::size_t sign, const std::string& name);
 

@@ -82,8 +82,9 @@ struct Job {
     std::string title = "Untitled job";
     std::string number, customer;
     std::optional<Moment> deadline;
-    std::optional<Moment> begin_on{};  ///< no work on it before that
-    int made = 1;                      ///< how many ids were made for it: the next one gets the next number
+    std::optional<Moment> begin_on{};   ///< no work on it before that
+    std::map<StepId, Moment> pinned{};  ///< work that its maker wants to begin then
+    int made = 1;                       ///< how many ids were made for it: the next one gets the next number
     std::vector<Sign> signs;
     std::vector<Overruled> overruled;  ///< rules that do not hold for it
     std::optional<Proof> proof;
@@ -109,6 +110,13 @@ struct Hands {
     friend bool operator==(const Hands&, const Hands&) = default;
 };
 
+/// How the maker is called to the bench.
+struct Calls {
+    bool sound = true, notice = true, flash = true;
+    bool aloud = false;  ///< steps are read out
+    friend bool operator==(const Calls&, const Calls&) = default;
+};
+
 /// What the shop has and how it works: read by every plan, changed on the Shop page.
 struct Shop {
     Display display;
@@ -117,7 +125,10 @@ struct Shop {
     std::vector<FilmStock> drawer;  ///< rolls, sheets and leftovers of film
     Hands hands;
     Hours hours;
-    std::vector<ChangedDay> changed_days{};                   ///< that differ from their weekday
+    std::vector<ChangedDay> changed_days{};  ///< that differ from their weekday
+    int pairs_of_hands = 1;                  ///< that work side by side
+    Calls calls{};
+    bool minds_others = true;                                 ///< hours of jobs that are wanted sooner are kept free
     int margin_hours = 0;                                     ///< that the latest start leaves before a deadline
     int room_celsius = 20, room_humidity = 50;                ///< where things dry; humidity in percent
     std::vector<StockSize> stock;                             ///< the shop's own sizes, beside the standard ones

@@ -19,9 +19,26 @@ bool found(const BuildUp& build_up, const std::string& rule, Mark at_least) {
                        [&](const Finding& f) { return f.rule == rule && f.mark >= at_least; });
 }
 
+// Which painted fields the ink really lies on, and whether some of it lies on none.
+void lies_on(MethodInput& in, const Blank& blank, const std::vector<FieldPlan>& fields, const ColourPlan& colour) {
+    if (fields.empty() || colour.cut.pieces->empty()) return;
+    std::vector<Region> shapes;
+    for (const Piece& p : *colour.cut.pieces) shapes.push_back(p.shape);
+    const Region ink = merge(shapes);
+    const double speck = 0.005 * ink.area_mm2();
+    Region rest = ink;
+    // What was painted last lies on top.
+    for (std::size_t i = std::min(fields.size(), blank.fields.size()); i-- > 0;) {
+        if (intersect(rest, fields[i].region).area_mm2() <= speck) continue;
+        in.seen_on.push_back({blank.fields[i].colour, blank.fields[i].colour_name});
+        rest = subtract(rest, fields[i].region);
+    }
+    in.on_ground = rest.area_mm2() > speck;
+}
+
 }  // namespace
 
-MethodInput method_reads(const Blank& blank, const Face& face, const ColourPlan& colour,
+MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Face& face, const ColourPlan& colour,
                          std::map<ColourId, std::vector<ShownLayer>> earlier, std::vector<Overruled> overruled,
                          const Trade& trade) {
     const auto colour_of = [&](const ColourId& id) {
@@ -52,7 +69,8 @@ MethodInput method_reads(const Blank& blank, const Face& face, const ColourPlan&
     in.grain = blank.grain;
     in.grit = blank.grit;
     in.bare = shown_material(blank);
-    in.under = seen_under(blank, face.lettering, colour.id, colour_of);
+    in.under = seen_under(face.lettering, colour.id, colour_of);
+    lies_on(in, blank, measured.fields, colour);
     in.coated_edges = blank.finished != Coated::Face;
     in.earlier = std::move(earlier);
     in.overruled = std::move(overruled);
@@ -145,7 +163,8 @@ class Trials {
         if (mended == *face_) return std::nullopt;
         ColourPlan then = *now_;
         then.cut.making = resolve(mended.colours[now_->colour].making, trade_.films, trade_.tools);
-        Came came{build_up(method_reads(sign_->blank, mended, then, earlier_, overruled_, trade_), trade_),
+        Came came{build_up(method_reads(sign_->blank, *now_->face->blank, mended, then, earlier_, overruled_, trade_),
+                           trade_),
                   {finding, fix, {}, {}}};
         const auto brought = [&](const Finding& g) { return g.mark >= grave && !found(*now_->method, g.rule, g.mark); };
         if (std::any_of(came.build.findings.begin(), came.build.findings.end(), brought)) return std::nullopt;

@@ -12,7 +12,7 @@
 namespace skarvel {
 
 /// `earlier`: what the colours of the face that come before leave on it.
-MethodInput method_reads(const Blank& blank, const Face& face, const ColourPlan& colour,
+MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Face& face, const ColourPlan& colour,
                          std::map<ColourId, std::vector<ShownLayer>> earlier, std::vector<Overruled> overruled,
                          const Trade& trade);
 

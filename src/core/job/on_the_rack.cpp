@@ -13,11 +13,31 @@ RackJob on_the_rack(const Job& job, const Plan& plan, const Shop& shop, Moment n
                  shop.changed_days,
                  job.begin_on,
                  job.bench.dry,
-                 Minutes(shop.margin_hours * 60)}};
+                 Minutes(shop.margin_hours * 60),
+                 job.pinned,
+                 {},
+                 shop.pairs_of_hands}};
     for (const Slot& slot : plan.clock->slots) {
         if (slot.done) out.clock.done[(*plan.tasks)[slot.task].id] = slot.end;
     }
     return out;
+}
+
+std::optional<Moved> move_work(const Job& job, const Plan& plan, const Shop& shop, const Present& present,
+                               const StepId& step, Moment to) {
+    ClockInput clock = on_the_rack(job, plan, shop, present.now).clock;
+    clock.taken = present.taken;
+    return how_far(clock, step, to);
+}
+
+std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline) {
+    std::vector<RackJob> sooner;
+    std::copy_if(others.begin(), others.end(), std::back_inserter(sooner), [&](const RackJob& other) {
+        return other.clock.deadline && (!deadline || *other.clock.deadline < *deadline);
+    });
+    std::vector<Interval> hours;
+    for (const RackSlot& s : rack_week(sooner).slots) hours.push_back({s.slot.start, s.slot.end});
+    return hours;
 }
 
 std::vector<std::size_t> of_the_day(const RackWeek& week, Moment now) {

@@ -11,6 +11,14 @@ namespace skarvel {
 /// A job that is not finished, with the clock that its plan was made by.
 RackJob on_the_rack(const Job& job, const Plan& plan, const Shop& shop, Moment now);
 
+/// How far the work of a planned job can be moved; nothing for what is done or is not there.
+std::optional<Moved> move_work(const Job& job, const Plan& plan, const Shop& shop, const Present& present,
+                               const StepId& step, Moment to);
+
+/// Hours that other jobs have taken before a job that is wanted by `deadline`: those wanted sooner, on the hours that
+/// their own plans take; of a job that is wanted at no time, all that are wanted at some.
+std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline);
+
 /// Places in `week.slots` that begin on the day of `now`.
 std::vector<std::size_t> of_the_day(const RackWeek& week, Moment now);
 

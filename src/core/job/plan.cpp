@@ -61,8 +61,15 @@ struct Drawn {
 class Run {
   public:
     Run(StageTable& table, std::vector<WorkedOut>& ran, const Job& job, const Shop& shop, const Library& library,
-        Moment moment)
-        : table_(table), ran_(ran), job_(job), shop_(shop), library_(library), trade_(library.trade), moment_(moment) {}
+        const Present& present)
+        : table_(table),
+          ran_(ran),
+          job_(job),
+          shop_(shop),
+          library_(library),
+          trade_(library.trade),
+          moment_(present.now),
+          present_(present) {}
 
     Plan plan(const std::function<void(std::size_t, std::size_t)>& on_face) {
         std::size_t faces = 0;
@@ -213,7 +220,8 @@ class Run {
         const Blank& blank = d.sign.blank;
         std::map<ColourId, std::vector<ShownLayer>> earlier;
         for (ColourPlan& c : d.colours) {
-            MethodInput reads = method_reads(blank, d.face, c, earlier, overruled_by(job_, shop_), trade_);
+            MethodInput reads =
+                method_reads(blank, *d.plan.blank, d.face, c, earlier, overruled_by(job_, shop_), trade_);
             c.method = table_.method(c.id, std::move(reads), ran_,
                                      [&](const MethodInput& in) { return build_up(in, trade_); });
             c.risks = risks_of(*c.method, trade_);
@@ -376,11 +384,12 @@ class Run {
             mend(tasks, in.mishaps, trade_);
             return tasks;
         });
-        out_.clock = table_.clock({},
-                                  {out_.tasks, shop_.hours, job_.deadline,
-                                   done_tasks(job_, *out_.tasks, out_.proof_signed, moment_), job_.bench.held, moment_,
-                                   shop_.changed_days, job_.begin_on, job_.bench.dry, Minutes(shop_.margin_hours * 60)},
-                                  ran_, [](const ClockInput& in) { return schedule(in); });
+        out_.clock = table_.clock(
+            {},
+            {out_.tasks, shop_.hours, job_.deadline, done_tasks(job_, *out_.tasks, out_.proof_signed, moment_),
+             job_.bench.held, moment_, shop_.changed_days, job_.begin_on, job_.bench.dry,
+             Minutes(shop_.margin_hours * 60), job_.pinned, present_.taken, shop_.pairs_of_hands},
+            ran_, [](const ClockInput& in) { return schedule(in); });
         say_not_yet();
         say_not_mended();
         add(out_.problems, out_.clock->problems);
@@ -404,6 +413,7 @@ class Run {
     const Library& library_;
     const Trade& trade_;
     Moment moment_;
+    const Present& present_;
     std::vector<Drawn> drawn_;
     Plan out_;
 };
@@ -415,13 +425,13 @@ Planner::~Planner() = default;
 Planner::Planner(Planner&&) noexcept = default;
 Planner& Planner::operator=(Planner&&) noexcept = default;
 
-std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
+std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Library& library, const Present& present,
                                   const std::stop_token& stop,
                                   const std::function<void(std::size_t, std::size_t)>& on_face) {
     const WhileStoppable stoppable(stop);
     ran_.clear();
     try {
-        Plan out = Run(*table_, ran_, job, shop, library, moment).plan(on_face);
+        Plan out = Run(*table_, ran_, job, shop, library, present).plan(on_face);
         table_->forget();
         return out;
     } catch (const Stopped&) {
@@ -459,8 +469,8 @@ Mark Plan::mark_of(Station station) const {
     return worst;
 }
 
-Plan plan(const Job& job, const Shop& shop, const Library& library, Moment moment) {
-    return *Planner().plan(job, shop, library, moment);
+Plan plan(const Job& job, const Shop& shop, const Library& library, const Present& present) {
+    return *Planner().plan(job, shop, library, present);
 }
 
 }  // namespace skarvel

@@ -111,6 +111,15 @@ struct Plan {
     friend bool operator==(const Plan&, const Plan&) = default;
 };
 
+/// The present: when it is, and which hours other jobs have taken.
+struct Present {
+    Moment now{};
+    std::vector<Interval> taken{};
+    Present(Moment moment) : now(moment) {}  // NOLINT(google-explicit-constructor): a moment is a present by itself
+    Present(Moment moment, std::vector<Interval> hours) : now(moment), taken(std::move(hours)) {}
+    friend bool operator==(const Present&, const Present&) = default;
+};
+
 class Planner {
   public:
     Planner();
@@ -120,7 +129,7 @@ class Planner {
 
     /// Nothing when `stop` was requested before the end. `on_face` is told after each face how many of how many are
     /// drawn and divided.
-    std::optional<Plan> plan(const Job& job, const Shop& shop, const Library& library, Moment moment,
+    std::optional<Plan> plan(const Job& job, const Shop& shop, const Library& library, const Present& present,
                              const std::stop_token& stop = {},
                              const std::function<void(std::size_t, std::size_t)>& on_face = {});
 
@@ -132,6 +141,6 @@ class Planner {
     std::vector<WorkedOut> ran_;
 };
 
-Plan plan(const Job& job, const Shop& shop, const Library& library, Moment moment);
+Plan plan(const Job& job, const Shop& shop, const Library& library, const Present& present);
 
 }  // namespace skarvel

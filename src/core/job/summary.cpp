@@ -59,6 +59,11 @@ StationLine lettering_line(const ColourPlan& colour) {
         const auto parts = std::count_if(colour.face->art->boxes.begin(), colour.face->art->boxes.end(),
                                          [](const Box& b) { return !b.empty(); });
         if (parts > 0) return {{"ticket.art", {{"pieces", count(colour.cut.pieces->size())}}}, {}};
+        // Words that are there and have no place: what is wrong with them.
+        for (const Problem& p : l.problems) {
+            if (p.mark == Mark::Stop && p.what.id != "lettering.no-words")
+                return {{"ticket.words-do-not-fit", {}}, p.what};
+        }
         return {{"ticket.no-words", {}}, {}};
     }
     StationLine line{{"ticket.lettering", {{"letters", count(l.letters.size())}, {"cap", l.cap_height}}},
@@ -103,10 +108,17 @@ StationLine method_line(const ColourPlan& colour) {
 StationLine clock_line(const Job& job, const Plan& plan) {
     const Schedule& c = *plan.clock;
     if (c.slots.empty()) return {{"ticket.nothing-planned", {}}, {}};
+    // Which of the two plans it is, and how much it leaves.
+    const bool then = job.begin_on.has_value();
     StationLine line;
-    line.first = c.start_by ? Reason{"ticket.start-by", {{"start", *c.start_by}}}
-                            : Reason{"ticket.hands-on", {{"time", c.hands_on}}};
-    line.second = {job.begin_on ? "ticket.ready-then" : "ticket.ready", {{"ready", c.ready}, {"begin", c.begin}}};
+    line.first = {"ticket.ready-at", {{"ready", c.ready}}};
+    if (c.late && job.deadline)
+        line.second = {then ? "ticket.late-then" : "ticket.late-now",
+                       {{"by", std::chrono::duration_cast<Minutes>(c.ready - *job.deadline)}}};
+    else if (c.slack)
+        line.second = {then ? "ticket.spare-then" : "ticket.spare-now", {{"slack", *c.slack}}};
+    else
+        line.second = {then ? "ticket.begun-then" : "ticket.begun-now", {{"time", c.hands_on}}};
     return line;
 }
 

@@ -45,6 +45,25 @@ void arrange(Text& text, Arrangement arrangement, bool on_round) {
     }
 }
 
+Job arranged_for_blank(const Job& before, Job after) {
+    for (Sign& sign : after.signs) {
+        const auto was =
+            std::find_if(before.signs.begin(), before.signs.end(), [&](const Sign& s) { return s.id == sign.id; });
+        if (was == before.signs.end() || was->blank == sign.blank) continue;
+        const Blank& b = sign.blank;
+        const bool upright = b.kind == Kind::Board && b.stands == Stands::Upright;
+        for (Face& face : sign.faces) {
+            const bool bare = std::all_of(face.lettering.texts.begin(), face.lettering.texts.end(),
+                                          [](const Text& t) { return t.words.empty(); });
+            if (!bare || face.lettering.texts.size() != 1) continue;
+            Text& text = face.lettering.main();
+            if (text.arrangement == Arrangement::Arc) continue;
+            arrange(text, upright ? Arrangement::Stack : Arrangement::Level, false);
+        }
+    }
+    return after;
+}
+
 void make_bolder(Text& text, Length by) {
     text.bolder = measure_of((text.bolder ? text.bolder->value : Length{}) + by, {Unit::Inch, 64});
 }

@@ -16,6 +16,8 @@ void type_size(Text& text, const Measure& size);
 /// A stack's gap is far too much between letters on a line, and the other way round.
 /// \param on_round whether the blank has a round edge that an arc can follow.
 void arrange(Text& text, Arrangement arrangement, bool on_round);
+/// Faces without words on a blank that was changed: a stack on an upright board, level lines elsewhere.
+Job arranged_for_blank(const Job& before, Job after);
 /// Its outline grown by so much more.
 void make_bolder(Text& text, Length by);
 /// One of the forms that its typeface offers.

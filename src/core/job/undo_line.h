@@ -32,6 +32,8 @@ class UndoLine {
     [[nodiscard]] bool can_undo() const { return !undo_.empty(); }
     [[nodiscard]] bool can_redo() const { return !redo_.empty(); }
 
+    /// The job as its file has it.
+    [[nodiscard]] const Job& saved() const { return saved_; }
     void mark_saved() { saved_ = job_; }
     /// What its file holds is another job: one that was recovered.
     void mark_saved_as(Job on_disk) { saved_ = std::move(on_disk); }

@@ -81,7 +81,7 @@ void suggest(Comparison& c) {
 }  // namespace
 
 std::optional<Comparison> compare_ways(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
-                                       Moment moment, const std::stop_token& stop) {
+                                       const Present& present, const std::stop_token& stop) {
     const auto at = place_of(job, colour);
     if (!at) return std::nullopt;
     Comparison c;
@@ -89,7 +89,7 @@ std::optional<Comparison> compare_ways(const Job& job, const ColourId& colour, c
     for (const Way way : {Way::Decal, Way::PaintThrough}) {
         Job changed = job;
         make_as(changed.signs[at->face.sign].faces[at->face.face].colours[at->colour].making, way, library.trade);
-        auto plan = planner.plan(changed, shop, library, moment, stop);
+        auto plan = planner.plan(changed, shop, library, present, stop);
         if (!plan) return std::nullopt;
         c.ways[way == Way::Decal ? 0 : 1] = figures(way, std::move(changed), std::move(*plan), colour);
     }

@@ -37,6 +37,6 @@ struct Comparison {
 /// Nothing where the job has no such colour, or `stop` was requested. The way that the colour has now keeps its film;
 /// the other one begins with the usual film of its own.
 std::optional<Comparison> compare_ways(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
-                                       Moment moment, const std::stop_token& stop = {});
+                                       const Present& present, const std::stop_token& stop = {});
 
 }  // namespace skarvel

@@ -16,23 +16,26 @@ constexpr int evening = 18 * 60;  // where a day has no hours yet
 
 class Trying {
   public:
-    Trying(const Job& job, const Shop& shop, const Library& library, Moment moment, const std::stop_token& stop)
-        : job_(job), shop_(shop), library_(library), moment_(moment), stop_(stop) {}
+    Trying(const Job& job, const Shop& shop, const Library& library, const Present& present,
+           const std::stop_token& stop)
+        : job_(job), shop_(shop), library_(library), present_(present), stop_(stop) {}
 
     std::vector<Help> run() {
-        const auto now = planner_.plan(job_, shop_, library_, moment_, stop_);
+        const auto now = planner_.plan(job_, shop_, library_, present_, stop_);
         const bool open = now && std::any_of(now->clock->slots.begin(), now->clock->slots.end(),
                                              [](const Slot& s) { return !s.done; });
         if (!open) return {};
         ready_ = now->clock->ready;
         hands_on_ = now->clock->hands_on;
         stops_ = stops(*now);
+        windows_ = windows(*now);
         waits();
         coats();
         ways();
         hours(*now);
         if (stop_.stop_requested()) return {};
         std::stable_sort(found_.begin(), found_.end(), [](const Help& a, const Help& b) {
+            if (a.in_window != b.in_window) return a.in_window;
             if (a.in_time != b.in_time) return a.in_time;
             if (a.hands_on != b.hands_on) return a.hands_on < b.hands_on;
             return a.gained > b.gained;
@@ -48,13 +51,23 @@ class Trying {
         }));
     }
 
+    // Those that cannot be kept.
+    static std::size_t windows(const Plan& plan) {
+        return static_cast<std::size_t>(std::count_if(plan.problems.begin(), plan.problems.end(), [](const Problem& p) {
+            return p.what.id.starts_with("clock.window-too-short");
+        }));
+    }
+
     void keep(Reason what, Job job, Shop shop, bool of_shop) {
         if (job == job_ && shop == shop_) return;
-        const auto then = planner_.plan(job, shop, library_, moment_, stop_);
-        if (!then || then->clock->slots.empty() || stops(*then) > stops_ || then->clock->ready >= ready_) return;
+        const auto then = planner_.plan(job, shop, library_, present_, stop_);
+        if (!then || then->clock->slots.empty() || stops(*then) > stops_) return;
+        const bool in_window = windows(*then) < windows_;
+        if (windows(*then) > windows_ || (then->clock->ready >= ready_ && !in_window)) return;
         found_.push_back({std::move(what), std::move(job), std::move(shop), of_shop, then->clock->ready,
                           std::chrono::duration_cast<Minutes>(ready_ - then->clock->ready),
-                          then->clock->hands_on - hands_on_, job_.deadline && then->clock->ready <= *job_.deadline});
+                          then->clock->hands_on - hands_on_, job_.deadline && then->clock->ready <= *job_.deadline,
+                          in_window});
     }
 
     template <class Change>
@@ -117,13 +130,22 @@ class Trying {
         on_faces({"help.decal", {}}, [&](Sign&, Face& face) {
             for (Colour& c : face.colours) make_as(c.making, Way::Decal, library_.trade);
         });
-        on_faces({"help.lift-wet", {}}, [&](Sign&, Face& face) { face.finish.lift = Lift::Wet; });
+        for (const Lift lift : {Lift::Wet, Lift::Soft, Lift::Dry}) {
+            on_faces({std::string("help.lift-") + word_of(lift), {}},
+                     [&](Sign&, Face& face) { face.finish.lift = lift; });
+        }
+        on_faces({"help.mask-by-mask", {}}, [&](Sign&, Face& face) {
+            for (Colour& c : face.colours) c.making.mask_by_mask = c.making.way == Way::PaintThrough;
+        });
+        Shop helped = shop_;
+        ++helped.pairs_of_hands;
+        keep({"help.hands", {}}, job_, std::move(helped), true);
     }
 
     // Two hours more on the one day on which they gain the most.
     void hours(const Plan& now) {
         const std::size_t before = found_.size();
-        const auto first = floor<days>(moment_);
+        const auto first = floor<days>(present_.now);
         const auto last = std::min(first + days(days_looked_at), floor<days>(now.clock->ready));
         for (auto day = first; day <= last; day += days(1)) {
             const auto sittings = sittings_on(shop_.hours, shop_.changed_days, day);
@@ -152,20 +174,20 @@ class Trying {
     const Job& job_;
     const Shop& shop_;
     const Library& library_;
-    Moment moment_;
+    Present present_;
     std::stop_token stop_;
     Planner planner_;
     Moment ready_{};
     Minutes hands_on_{0};
-    std::size_t stops_ = 0;
+    std::size_t stops_ = 0, windows_ = 0;
     std::vector<Help> found_;
 };
 
 }  // namespace
 
-std::vector<Help> what_helps(const Job& job, const Shop& shop, const Library& library, Moment moment,
+std::vector<Help> what_helps(const Job& job, const Shop& shop, const Library& library, const Present& present,
                              const std::stop_token& stop) {
-    return Trying(job, shop, library, moment, stop).run();
+    return Trying(job, shop, library, present, stop).run();
 }
 
 }  // namespace skarvel

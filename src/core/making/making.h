@@ -82,6 +82,7 @@ struct Making {
     std::string bed{};              ///< the machine's mat or roll that loads are cut on; empty: the shop's usual one
     Wishes wishes{};
     LayFrom lay_from = LayFrom::Top;
+    bool mask_by_mask = false;  ///< the last coat is put on and the mask lifted, section by section
     friend bool operator==(const Making&, const Making&) = default;
 };
 

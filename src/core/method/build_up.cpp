@@ -109,7 +109,17 @@ class Building {
         const Material* material = material_of(trade_, in_.material);
         const Material* seen = material_of(trade_, in_.bare);
         const std::string bare = seen == nullptr ? unknown_bare : seen->colour;
-        const std::string below = !in_.under.empty() ? in_.under : !b_.ground_colour.empty() ? b_.ground_colour : bare;
+        const std::string ground = !b_.ground_colour.empty() ? b_.ground_colour : bare;
+        // Where it lies on several, on the one that it stands out from least.
+        std::string below = !in_.under.empty()                     ? in_.under
+                            : in_.on_ground || in_.seen_on.empty() ? ground
+                                                                   : std::string();
+        if (in_.under.empty()) {
+            for (const SeenOn& field : in_.seen_on) {
+                if (below.empty() || contrast(in_.colour.colour, field.colour) < contrast(in_.colour.colour, below))
+                    below = field.colour;
+            }
+        }
         Facts f;
         f["way"] = std::string(mask() ? "paint-through" : "decal");
         f["film.kind"] = in_.making.film.kind;
@@ -242,9 +252,20 @@ class Building {
                 {"safe", b_.top.film_safe},
                 {"keepers", std::int64_t{in_.keepers}},
                 {"contrast", std::get<double>(b_.facts.at("contrast"))},
+                {"seen_on", std::vector<Reason>{seen_on()}},
                 {"coats", std::int64_t{b_.clear_coats}},
                 {"from", b_.lift.from},
                 {"to", b_.lift.to}};
+    }
+
+    // What the lettering stands out from least.
+    [[nodiscard]] Reason seen_on() const {
+        const double least = std::get<double>(b_.facts.at("contrast"));
+        for (const SeenOn& field : in_.seen_on) {
+            if (!in_.under.empty() || contrast(in_.colour.colour, field.colour) > least) continue;
+            return field.name.empty() ? Reason{"seen-on.field", {}} : Reason{"seen-on.named", {{"name", field.name}}};
+        }
+        return {in_.under.empty() ? "seen-on.ground" : "seen-on.below", {}};
     }
 
     // ---- what is seen in the cut
@@ -614,16 +635,14 @@ std::string ground_of(const std::vector<Layer>& layers, const Trade& trade) {
     return at == layers.rend() ? std::string() : at->coat.colour;
 }
 
-std::string seen_under(const Blank& blank, const Lettering& lettering, const ColourId& colour,
+std::string seen_under(const Lettering& lettering, const ColourId& colour,
                        const std::function<std::string(const ColourId&)>& colour_of) {
     for (const Text& text : lettering.texts) {
         if (text.colour != colour || !text.rim || text.rim->inner || text.rim->colour == colour) continue;
         const std::string rim = colour_of(text.rim->colour);
         if (!rim.empty()) return rim;
     }
-    const auto at =
-        std::find_if(blank.fields.begin(), blank.fields.end(), [](const PaintedField& f) { return f.lettered; });
-    return at == blank.fields.end() ? std::string() : at->colour;
+    return {};
 }
 
 }  // namespace skarvel

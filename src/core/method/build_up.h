@@ -76,6 +76,12 @@ struct ShownLayer {
     friend bool operator==(const ShownLayer&, const ShownLayer&) = default;
 };
 
+/// A painted field as ink is seen on it.
+struct SeenOn {
+    std::string colour, name;  ///< the name may be empty
+    friend bool operator==(const SeenOn&, const SeenOn&) = default;
+};
+
 struct MethodInput {
     MakingPlan making;
     Finish finish;
@@ -94,9 +100,11 @@ struct MethodInput {
     bool in_place = false;      ///< worked upright where it is
     bool from_behind = false;   ///< clear, and lettered on its back
     Grain grain = Grain::Length;
-    int grit = 0;         ///< of the paper it was sanded with; 0 when not said
-    std::string bare{};   ///< the material that shows where nothing is painted
-    std::string under{};  ///< colour that the lettering is seen against, where it is not the ground or bare
+    int grit = 0;                   ///< of the paper it was sanded with; 0 when not said
+    std::string bare{};             ///< the material that shows where nothing is painted
+    std::string under{};            ///< colour that the lettering is seen against, where it is not the ground or bare
+    std::vector<SeenOn> seen_on{};  ///< painted fields that its ink lies on
+    bool on_ground = true;          ///< some of it lies on none of them
     std::vector<Overruled> overruled{};                     ///< by the job, then by the shop
     bool coated_edges = true;                               ///< coats go round its edges
     std::map<ColourId, std::vector<ShownLayer>> earlier{};  ///< what colours of this face that come before leave on it
@@ -142,9 +150,9 @@ std::vector<ShownLayer> left_on_face(const BuildUp& build_up);
 /// the bare material, and for clear sheet.
 std::string ground_of(const std::vector<Layer>& layers, const Trade& trade);
 
-/// The colour that ink in `colour` is seen against: that of a rim behind it, of a painted field, or else empty: the
-/// ground, or what the blank is made of. `colour_of`: what a colour of the face looks like, "#rrggbb".
-std::string seen_under(const Blank& blank, const Lettering& lettering, const ColourId& colour,
+/// The colour that ink in `colour` is seen against where a rim lies behind it; else empty. `colour_of`: what a colour
+/// of the face looks like, "#rrggbb".
+std::string seen_under(const Lettering& lettering, const ColourId& colour,
                        const std::function<std::string(const ColourId&)>& colour_of);
 
 }  // namespace skarvel

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <sstream>
 
 #include "loads/machines.h"
 
@@ -37,6 +38,7 @@ class Picture {
         out_.whole = out_.window = face_.blank->built.whole.empty() ? board_ : face_.blank->built.whole;
         out_.laid_down = board_.height() > board_.width();
         draw();
+        if (step_.work == Work::Proof) words();
         if (step_.hands_on.count() > 0) figure("figure.minutes", {{"minutes", step_.hands_on}});
         if (step_.wait_after.count() > 0) figure("figure.then-wait", {{"wait", step_.wait_after}});
         keep_to_window();
@@ -44,6 +46,16 @@ class Picture {
     }
 
   private:
+    // What is read and signed, line by line.
+    void words() {
+        for (const Text& text : decided_.lettering.texts) {
+            std::istringstream lines(text.words);
+            for (std::string line; std::getline(lines, line);) {
+                if (!line.empty()) figure("figure.words", {{"words", line}});
+            }
+        }
+    }
+
     void draw() {
         switch (step_.work) {
             case Work::Cut:
@@ -521,6 +533,7 @@ class Picture {
         int letters = 0;
         for (const PlacedLay& l : colour_.laying->lays) {
             if (l.lay.pass != step_.time) continue;
+            if (step_.section > 0 && l.lay.section + 1 != static_cast<std::size_t>(step_.section)) continue;
             const Region film = film_of(l);
             films = around(films, film.bounds());
             letters += colour_.cut.loads->sections[l.lay.section].letter_count;

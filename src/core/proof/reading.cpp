@@ -36,22 +36,31 @@ std::vector<ReadPath> straight(const std::vector<DrawnPath>& drawn, double mm, d
     return paths;
 }
 
+// A number that can be reckoned with; nothing for dots alone, and for what is beyond counting.
+std::optional<double> number_in(const std::string& words) {
+    double value = 0;
+    const auto [end, error] = std::from_chars(words.data(), words.data() + words.size(), value);
+    if (error != std::errc{} || end != words.data() + words.size()) return std::nullopt;
+    return value;
+}
+
 std::optional<double> millimetres_of(const std::string& tag, const char* attribute) {
     std::smatch found;
     if (!std::regex_search(tag, found, std::regex(std::string(" ") + attribute + "=\"([0-9.]+)([a-z]*)\"")))
         return std::nullopt;
-    const double value = std::stod(found[1]);
+    const auto value = number_in(found[1]);
+    if (!value) return std::nullopt;
     const std::string unit = found[2];
-    if (unit == "mm") return value;
-    if (unit == "cm") return value * 10;
-    if (unit == "in") return value * 25.4;
-    return value * 25.4 / 96;  // pixels, as a file without units means them
+    if (unit == "mm") return *value;
+    if (unit == "cm") return *value * 10;
+    if (unit == "in") return *value * 25.4;
+    return *value * 25.4 / 96;  // pixels, as a file without units means them
 }
 
 Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::string& name) {
     auto drawn = paths_of_svg(bytes, name, most_shapes);
     if (!drawn) return tl::unexpected(drawn.error());
-    const std::size_t begin = bytes.find("<svg");
+    const std::size_t begin = std::min(bytes.find("<svg"), bytes.size());
     const std::string tag = bytes.substr(begin, bytes.find('>', begin) - begin);
     std::smatch box;
     const auto width = millimetres_of(tag, "width");
@@ -59,7 +68,9 @@ Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::st
     if (!width || !height ||
         !std::regex_search(tag, box, std::regex("viewBox=\"([0-9.-]+) ([0-9.-]+) ([0-9.]+) ([0-9.]+)\"")))
         return refused({"proof.no-size", {{"file", name}}}, Station::Sections);
-    return straight(*drawn, *width / std::stod(box[3]), *height);
+    const auto units = number_in(box[3]);
+    if (!units || *units <= 0) return refused({"proof.no-size", {{"file", name}}}, Station::Sections);
+    return straight(*drawn, *width / *units, *height);
 }
 
 // Where the edge of a trailing knife goes while its pivot goes along `pivot`.
@@ -79,7 +90,9 @@ Ring pulled(const Ring& pivot, Length offset) {
         if (length <= 0) continue;
         const double dx = static_cast<double>(pivot[i].x - pivot[i - 1].x) / length;
         const double dy = static_cast<double>(pivot[i].y - pivot[i - 1].y) / length;
-        const int steps = std::max(1, static_cast<int>(std::ceil(length / (r / 40))));
+        // So fine as the edge needs it while it swings round; behind a pivot that runs on, it soon follows straight.
+        constexpr double most_steps = 100'000;
+        const int steps = static_cast<int>(std::clamp(std::ceil(length / (r / 40)), 1.0, most_steps));
         for (int k = 1; k <= steps; ++k) {
             const double done = length * k / steps;
             const double px = static_cast<double>(pivot[i - 1].x) + done * dx;
@@ -169,6 +182,7 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
             std::int64_t value = 0;
             const auto [stop, error] = std::from_chars(bytes.data() + k, bytes.data() + end, value);
             if (error != std::errc{}) return refused({"proof.unreadable", {{"file", name}}}, Station::Sections);
+            if (value > grid_end / unit || value < -grid_end / unit) throw OffGrid();
             numbers.push_back(value);
             k = static_cast<std::size_t>(stop - bytes.data());
             if (k < end && (bytes[k] == ',' || bytes[k] == ' ')) ++k;
@@ -185,6 +199,7 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
         for (std::size_t k = 0; k + 1 < numbers.size(); k += 2) {
             const Point by{numbers[k] * unit, numbers[k + 1] * unit};
             const Point to = relative ? at + by : by;
+            if (std::max(to.x, to.y) > grid_end || std::min(to.x, to.y) < -grid_end) throw OffGrid();
             if (down && to != at) {
                 if (fresh || (paths.back().closed && !trails)) paths.push_back({{at}, false});
                 fresh = false;
@@ -210,11 +225,15 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
 
 Expected<std::vector<ReadPath>> read_cut_file(const std::string& bytes, const std::string& name, CutFormat format,
                                               const Knife& knife) {
-    if (format == CutFormat::Svg) return from_svg(bytes, name);
-    if (format == CutFormat::Hpgl) return from_hpgl(bytes, name, knife);
-    auto drawn = paths_of_dxf(bytes, name);
-    if (!drawn) return tl::unexpected(drawn.error());
-    return straight(*drawn, 1, 0);
+    try {
+        if (format == CutFormat::Svg) return from_svg(bytes, name);
+        if (format == CutFormat::Hpgl) return from_hpgl(bytes, name, knife);
+        auto drawn = paths_of_dxf(bytes, name);
+        if (!drawn) return tl::unexpected(drawn.error());
+        return straight(*drawn, 1, 0);
+    } catch (const OffGrid&) {
+        return refused({"outline.off-grid", {{"file", name}}}, Station::Sections, {"outline.nearer", {}});
+    }
 }
 
 }  // namespace skarvel

@@ -169,16 +169,38 @@ void tick_box(Sheet& sheet, double x, double y, double side, bool ticked) {
             0.6);
 }
 
-// One line for each step, in two columns where there are many.
+// One line for each step, day by day, with what must then dry.
 void list_of_steps(Sheet& sheet, const Printing& on) {
+    using std::chrono::days;
+    using std::chrono::floor;
     const std::vector<Step>& steps = on.plan.bench->steps;
     for (std::size_t i = 0; i < steps.size(); ++i) {
+        const auto day = floor<days>(steps[i].start);
+        if (i == 0 || floor<days>(steps[i - 1].start) != day) {
+            Minutes work{0};
+            for (const Step& s : steps) {
+                if (floor<days>(s.start) == day) work += s.hands_on;
+            }
+            sheet.room(18);
+            if (i > 0) sheet.y += 3;
+            const std::string date = show_moment(steps[i].start, true);
+            sheet.text(margin_mm, sheet.y,
+                       on.say("book.day", {{"day", date.substr(0, date.rfind(' '))}, {"work", work}}), body + 0.6,
+                       true);
+            sheet.y += 6.5;
+        }
         sheet.room(6);
         tick_box(sheet, margin_mm, sheet.y - 3.4, 3.8, steps[i].done);
         sheet.text(margin_mm + 6, sheet.y, fmt::format("{}", i + 1), body, true);
-        sheet.text(margin_mm + 14, sheet.y, show_moment(steps[i].start, true));
-        sheet.text(margin_mm + 48, sheet.y, on.say(steps[i].name));
-        sheet.text(sheet.right(), sheet.y, show_minutes(steps[i].hands_on), body, false, Align::Right);
+        const std::string moment = show_moment(steps[i].start);
+        sheet.text(margin_mm + 14, sheet.y, moment.substr(moment.rfind(' ') + 1));
+        sheet.text(margin_mm + 28, sheet.y, on.say(steps[i].name));
+        const std::string hands = show_minutes(steps[i].hands_on);
+        sheet.text(sheet.right(), sheet.y,
+                   steps[i].wait_after > Minutes(0)
+                       ? on.say("book.then-dries", {{"hands", hands}, {"wait", steps[i].wait_after}})
+                       : hands,
+                   body, false, Align::Right);
         sheet.y += 6;
     }
 }
