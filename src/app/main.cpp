@@ -2,6 +2,7 @@
 #include <QAbstractButton>
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QScreen>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QSettings>
@@ -9,6 +10,8 @@
 #include <QTimer>
 #include <future>
 #include <iostream>
+#include <memory>
+#include <string_view>
 
 #include "files/job_file.h"
 #include "theme/theme.h"
@@ -32,9 +35,17 @@ int main(int argc, char** argv) {
     // Typefaces and tables are read while Qt starts.
     const std::filesystem::path assets = find_assets(SKARVEL_SOURCE_ASSETS);
     std::future<Expected<Library>> reading = std::async(std::launch::async, read_library, assets);
-    QApplication app(argc, argv);
-    QApplication::setApplicationName("skarvel");
-    QApplication::setApplicationVersion("0.1.0");
+    // What only says something needs no display.
+    const auto only_says = [&](const char* argument) {
+        const std::string_view a(argument);
+        return a == "--help" || a == "-h" || a == "--help-all" || a == "--version" || a == "-v";
+    };
+    const bool no_window = std::any_of(argv + 1, argv + argc, only_says);
+    const std::unique_ptr<QCoreApplication> made(no_window ? new QCoreApplication(argc, argv)
+                                                           : new QApplication(argc, argv));
+    QCoreApplication& app = *made;
+    QCoreApplication::setApplicationName("skarvel");
+    QCoreApplication::setApplicationVersion("0.1.0");
     speak_from(read_sentences(assets).value_or(Catalogue{}), {});
     QCommandLineParser parser;
     parser.setApplicationDescription(in_words("command.about"));
@@ -92,15 +103,22 @@ int main(int argc, char** argv) {
     }
     Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
     MainWindow window(desk);
-    QObject::connect(&app, &QApplication::aboutToQuit, [&] {
+    const bool own_place = !parser.isSet(picture) && !parser.isSet(size) && !parser.isSet(painted);
+    QObject::connect(&app, &QCoreApplication::aboutToQuit, [&] {
         settings.setValue("night", Theme::night());
         settings.setValue("text", Theme::text_percent());
+        if (own_place) settings.setValue("place", window.saveGeometry());
     });
     window.drawing().match_screen(settings.value("dots_per_mm", 0).toDouble());
     QObject::connect(&window.drawing(), &Drawing::screen_matched, &window,
                      [&](double dots) { settings.setValue("dots_per_mm", dots); });
     const QStringList wide = parser.value(size).split('x');
     if (wide.size() == 2) window.resize(wide[0].toInt(), wide[1].toInt());
+    // Where it was the last time, and the first time no larger than the screen leaves room for it and its title bar.
+    if (own_place && !window.restoreGeometry(settings.value("place").toByteArray())) {
+        const QSize room = window.screen()->availableGeometry().size() - QSize(0, 40);
+        window.resize(window.size().boundedTo(room));
+    }
     if (!parser.positionalArguments().isEmpty()) window.open_path(parser.positionalArguments().front().toStdString());
     if (parser.isSet(typed)) {
         Job job = desk.job();
@@ -141,6 +159,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(close_up)) window.drawing().set_close_up(true);
     if (parser.isSet(step_back)) window.drawing().set_step_back(true);
     window.show();
+    if (!parser.isSet(picture)) desk.mind_others();
     for (const QString& name : parser.values(press)) {
         QApplication::processEvents();
         for (auto* b : window.findChildren<QAbstractButton*>()) {

@@ -1,5 +1,6 @@
 // The bench as it is used with paint on the hands: pictures, figures, timers, keys that a pedal sends; the order of
 // laying at Method; what would help at Clock.
+#include "files/save.h"
 #include "job/commands.h"
 #include "support_window.h"
 
@@ -194,4 +195,40 @@ TEST_CASE("the rack shows the week of all jobs in work, what is late among them,
     CHECK(told().contains("Porch board: the others make it late"));
     QTest::mouseClick(&week, Qt::LeftButton, {}, {60, Theme::px(64) + Theme::px(18)});
     REQUIRE(QTest::qWaitFor([&] { return told() == before; }, 10'000));
+}
+
+TEST_CASE("bench: a round of four signs is one step with its parts to tick, and done ticks what is left of it") {
+    Window w(*read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/four-arrows.skarvel")));
+    w.show(Station::Bench);
+    const auto& steps = w.desk().plan().bench->steps;
+    const auto first = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
+        return !s.done && round_of(*w.desk().plan().bench, static_cast<std::size_t>(&s - steps.data())).size() > 1;
+    });
+    REQUIRE(first != steps.end());
+    const StepId wanted = first->id;
+    const std::size_t parts = round_of(*w.desk().plan().bench, static_cast<std::size_t>(first - steps.begin())).size();
+    while (w.desk().plan().bench->next() != nullptr && w.desk().plan().bench->next()->id != wanted) {
+        const Step& next = *w.desk().plan().bench->next();
+        w.desk().apply(tick(w.job(), w.desk().plan(), next.id, next.start + next.hands_on));
+        w.settle();
+    }
+    CHECK(named(w, "step-name").text().contains("a round of " + QString::number(parts)));
+    auto* round = w.find<QWidget>("round");
+    REQUIRE(round != nullptr);
+    QList<QPushButton*> ticks;
+    for (auto* b : round->findChildren<QPushButton*>()) {
+        if (b->isVisible()) ticks << b;
+    }
+    REQUIRE(static_cast<std::size_t>(ticks.size()) == parts);
+    for (const QPushButton* b : ticks) CHECK(b->height() >= 64);
+    const std::size_t before = w.desk().plan().bench->done();
+    QTest::mouseClick(ticks.last(), Qt::LeftButton);
+    w.settle();
+    CHECK(w.desk().plan().bench->done() == before + 1);
+    w.click("done");
+    if (w.desk().plan().bench->done() == before + 1) {  // it had to wait
+        QTest::qWait(bounce_ms);
+        w.click("done");
+    }
+    CHECK(w.desk().plan().bench->done() == before + parts);
 }

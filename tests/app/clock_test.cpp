@@ -44,3 +44,72 @@ TEST_CASE(
     // What is pointed at stays under the pointer.
     CHECK(std::abs(days->block_of(slots.front().task).center().x() - at.x()) < 40);
 }
+
+namespace {
+
+void drag(QWidget* days, const QPointF& from, const QPointF& to) {
+    QTest::mousePress(days, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 4; ++i) QTest::mouseMove(days, (from + (to - from) * i / 4).toPoint());
+    QTest::mouseRelease(days, Qt::LeftButton, {}, to.toPoint());
+}
+
+std::size_t task_of(Window& w, const char* id) {
+    const auto& tasks = *w.desk().plan().tasks;
+    return static_cast<std::size_t>(
+        std::find_if(tasks.begin(), tasks.end(), [&](const Task& t) { return t.id.name == id; }) - tasks.begin());
+}
+
+}  // namespace
+
+TEST_CASE("clock: work is dragged to another evening, stays pinned there, goes no further than it may, and is undone") {
+    Window w;
+    w.show(Station::Clock);
+    auto* days = w.window().findChild<ClockView*>("the days");
+    days->grab();
+    const auto start_of = [&](const char* id) {
+        const std::size_t task = task_of(w, id);
+        for (const Slot& s : w.desk().plan().clock->slots) {
+            if (s.task == task) return s.start;
+        }
+        return Moment{};
+    };
+    const Moment first = start_of("1/sand");
+    const QRectF sand = days->block_of(task_of(w, "1/sand"));
+    const QRectF last = days->block_of(w.desk().plan().clock->slots.back().task);
+    drag(days, sand.center(), {last.right() - 20, sand.center().y()});
+    w.settle();
+    REQUIRE(w.job().pinned.size() == 1);
+    const Moment later = start_of("1/sand");
+    CHECK(later > first + std::chrono::hours(20));
+    CHECK(later == w.job().pinned.begin()->second);
+    // Its pin is listed in the tray, with a way to take it out.
+    w.click("group Pinned work");
+    CHECK(w.read().contains("sand the board"));
+    w.desk().undo();
+    w.settle();
+    CHECK(w.job().pinned.empty());
+    CHECK(start_of("1/sand") == first);
+    // The second coat cannot come before the first is dry: it stops there, and says why.
+    days->grab();
+    const QRectF second = days->block_of(task_of(w, "1/ground/2"));
+    const Moment before = start_of("1/ground/2");
+    drag(days, second.center(), {days->block_of(task_of(w, "1/sand")).left(), second.center().y()});
+    w.settle();
+    CHECK(start_of("1/ground/2") <= before);
+    CHECK(start_of("1/ground/2") >= start_of("1/ground/1") + std::chrono::hours(2));
+    CHECK(w.read().contains("comes first"));
+}
+
+TEST_CASE("clock: by how much a change has moved the day is told on the ribbon's own line, and slack on the ticket") {
+    Window w;
+    w.show(Station::Clock);
+    const Moment before = w.desk().plan().clock->ready;
+    REQUIRE(w.desk().plan().clock->slack);
+    CHECK(w.find<QWidget>("Days to the deadline") != nullptr);
+    Job job = w.job();
+    coat_in(job, clear_coat).coats += 2;
+    w.desk().apply(job);
+    w.settle();
+    CHECK(w.desk().plan().clock->ready > before);
+    CHECK(w.get<QWidget>("Days to the deadline").accessibleDescription().contains("later than before"));
+}

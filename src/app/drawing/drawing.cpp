@@ -487,9 +487,15 @@ void Drawing::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_T:
             return set_measuring(!measuring_);
         case Qt::Key_Escape:
-            if (!measuring_ && !chosen_zone_) return QWidget::keyPressEvent(event);
-            chosen_zone_.reset();
-            if (measuring_) set_measuring(false);
+            if (measuring_) {
+                set_measuring(false);
+            } else if (chosen_zone_) {
+                chosen_zone_.reset();
+            } else if (close_up_) {
+                return set_close_up(false);
+            } else {
+                return QWidget::keyPressEvent(event);
+            }
             return lay_out();
         case Qt::Key_Space:
             space_down_ = true;

@@ -1,6 +1,10 @@
+#include <QDropEvent>
+#include <QFileDialog>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QMimeData>
+#include <QUrl>
 #include <QVBoxLayout>
 #include <QWheelEvent>
 #include <algorithm>
@@ -59,8 +63,20 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     wrong_ = button(in_words("bench-view.something-happened"), "bar", this);
     wrong_->setObjectName("something happened");
     connect(wrong_, &QPushButton::clicked, this, [this] { show_mishaps(mishaps_->isHidden()); });
+    photograph_ = button(in_words("bench-view.photograph"), "bar", this);
+    photograph_->setObjectName("photograph");
+    connect(photograph_, &QPushButton::clicked, this, [this] {
+        const QStringList names = QFileDialog::getOpenFileNames(this, in_words("bench-view.which-photographs"), {},
+                                                                in_words("bench-view.photograph-filter"), nullptr,
+                                                                QFileDialog::DontUseNativeDialog);
+        std::vector<std::filesystem::path> paths;
+        for (const QString& name : names) paths.emplace_back(name.toStdString());
+        if (const Step* s = step(); s != nullptr && !paths.empty()) desk_.keep_photographs(paths, s->id);
+    });
+    setAcceptDrops(true);
     top->addWidget(leave_);
     top->addWidget(wrong_);
+    top->addWidget(photograph_);
     top->addWidget(progress_, 1);
     progress_->setAlignment(Qt::AlignRight);
     all->addLayout(top);
@@ -70,6 +86,13 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     instruction_ = label({}, nullptr, this);
     instruction_->setObjectName("instruction");
     all->addWidget(instruction_);
+    parts_ = new QWidget(this);
+    parts_->setObjectName("round");
+    auto* parts = new QHBoxLayout(parts_);
+    parts->setContentsMargins(0, 0, 0, 0);
+    parts->setSpacing(8);
+    parts_->hide();
+    all->addWidget(parts_);
     middle_ = new QWidget(this);
     auto* middle = new QHBoxLayout(middle_);
     middle->setContentsMargins(0, 0, 0, 0);
@@ -89,7 +112,9 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     timer_for_->setObjectName("timer-for");
     timers_ = label({}, nullptr, this);
     timers_->setObjectName("timers");
+    photographs_ = new PhotographStrip(desk_, this);
     side->addWidget(figures_);
+    side->addWidget(photographs_);
     side->addStretch(1);
     side->addWidget(timer_);
     side->addWidget(timer_for_);
@@ -130,6 +155,13 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     next_ = label({}, "small", this);
     all->addWidget(next_);
 
+    flash_ = new QPushButton(this);
+    flash_->setObjectName("flash");
+    flash_->setFocusPolicy(Qt::NoFocus);
+    flash_->hide();
+    flash_timer_.setSingleShot(true);
+    connect(&flash_timer_, &QTimer::timeout, flash_, &QWidget::hide);
+    connect(flash_, &QPushButton::clicked, flash_, &QWidget::hide);
     connect(done_, &QPushButton::clicked, this, &BenchView::press_done);
     connect(not_dry_, &QPushButton::clicked, this, [this] {
         // What the next step waits for is held; its tick stays.
@@ -149,6 +181,33 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     seconds_.setInterval(1000);
     connect(&seconds_, &QTimer::timeout, this, &BenchView::tick_timer);
     seconds_.start();
+}
+
+void BenchView::flash(const QString& words, bool urgent) {
+    constexpr int flash_ms = 4000;
+    const Tokens& t = Theme::tokens();
+    QFont font = Theme::font(44, QFont::DemiBold);
+    // A button does not break its words.
+    QString broken;
+    const QFontMetrics metrics(font);
+    QString line;
+    for (const QString& word : words.split(' ')) {
+        if (!line.isEmpty() && metrics.horizontalAdvance(line + ' ' + word) > width() - 80) {
+            broken += line + '\n';
+            line.clear();
+        }
+        line += (line.isEmpty() ? "" : " ") + word;
+    }
+    flash_->setText(broken + line);
+    flash_->setAccessibleName(words);
+    flash_->setStyleSheet(
+        QString("#flash { background: %1; color: %2; font-size: %3px; font-weight: 600; border: none; }")
+            .arg((urgent ? t.brick : t.moss).name(), t.sheet.name())
+            .arg(Theme::px(44)));
+    flash_->setGeometry(rect());
+    flash_->show();
+    flash_->raise();
+    flash_timer_.start(flash_ms);
 }
 
 void BenchView::turn(int by) {
@@ -232,9 +291,50 @@ void BenchView::press_done() {
         return refresh();
     }
     const StepId id = s->id;
+    const bool done = s->done;
+    const std::vector<std::size_t> together = round();
     looked_at_.reset();
     anyway_ = false;
-    desk_.apply(s->done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now()));
+    Job job = done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now());
+    // All that is left of a round is done with it.
+    for (const std::size_t i : together) {
+        const Step& part = desk_.plan().bench->steps[i];
+        if (!done && !part.done && waits_for(part) == nullptr) job = tick(job, desk_.plan(), part.id, desk_.now());
+    }
+    desk_.apply(std::move(job));
+}
+
+std::vector<std::size_t> BenchView::round() const {
+    const Step* s = step();
+    const BenchPlan& bench = *desk_.plan().bench;
+    return s == nullptr ? std::vector<std::size_t>{}
+                        : round_of(bench, static_cast<std::size_t>(s - bench.steps.data()));
+}
+
+// The signs of a round, each to be ticked by itself.
+void BenchView::show_round(const Step* s) {
+    auto* line = static_cast<QHBoxLayout*>(parts_->layout());
+    while (QLayoutItem* item = line->takeAt(0)) {
+        if (item->widget() != nullptr) {
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+    const std::vector<std::size_t> together = s == nullptr ? std::vector<std::size_t>{} : round();
+    parts_->setVisible(!together.empty());
+    for (const std::size_t i : together) {
+        const Step& part = desk_.plan().bench->steps[i];
+        QPushButton* tick_part = big((part.done ? "✓ " : "") + text_of(part.of), nullptr, parts_);
+        tick_part->setObjectName("part " + text_of(part.of));
+        tick_part->setToolTip(shown(desk_.say(part.name)));
+        tick_part->setFocusPolicy(Qt::NoFocus);
+        line->addWidget(tick_part, 1);
+        connect(tick_part, &QPushButton::clicked, this, [this, id = part.id, done = part.done] {
+            desk_.wait_for_plan();
+            desk_.apply(done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now()));
+        });
+    }
 }
 
 const Step* BenchView::step() const {
@@ -262,7 +362,10 @@ void BenchView::refresh() {
         done_->setEnabled(false);
     } else {
         picture = picture_of(*s, desk_.job(), desk_.plan(), desk_.shop(), desk_.library().trade);
-        name_->setText(shown(desk_.say(s->name)) + (s->done ? in_words("bench-view.is-done") : QString()));
+        const std::size_t signs = round().size();
+        name_->setText(shown(desk_.say(s->name)) +
+                       (signs > 0 ? in_words("bench-view.round", {{"signs", signs}}) : QString()) +
+                       (s->done ? in_words("bench-view.is-done") : QString()));
         instruction_->setText(shown(desk_.say(s->instruction)));
         check_->setText(in_words("bench-view.check", {{"check", shown(desk_.say(s->check))}}));
         hand_->setText(in_words("bench-view.at-hand", {{"things", shown(desk_.say(s->at_hand))}}));
@@ -275,6 +378,7 @@ void BenchView::refresh() {
         done_->setText(s->done                  ? in_words("bench-view.not-done-after-all")
                        : anyway_                ? in_words("bench-view.done-anyway")
                        : s->work == Work::Proof ? in_words("bench-view.read-and-signed")
+                       : signs > 0              ? in_words("bench-view.all-done")
                                                 : in_words("bench-view.done"));
         const auto at = static_cast<std::size_t>(s - bench.steps.data());
         next_->setText(at + 1 < bench.steps.size()
@@ -283,6 +387,13 @@ void BenchView::refresh() {
                                        {"start", QString::fromStdString(show_moment(bench.steps[at + 1].start, true))}})
                            : in_words("bench-view.then-nothing-this-is"));
     }
+    if (s != nullptr && isVisible() && told_ != s->id) {
+        told_ = s->id;
+        Q_EMIT stepped(name_->text() + ". " + instruction_->text());
+    }
+    show_round(s);
+    photograph_->setEnabled(s != nullptr);
+    photographs_->show_step(s == nullptr ? StepId{"-"} : s->id);
     picture_->show_picture(std::move(picture));
     before_->setEnabled(!bench.steps.empty() && s != bench.steps.data());
     after_->setEnabled(s != nullptr && s + 1 < bench.steps.data() + bench.steps.size());
@@ -393,12 +504,16 @@ void BenchView::lay_out() {
               std::pair(timer_for_, quiet), std::pair(timers_, quiet)})
             style(l, type);
         for (QPushButton* b : {before_, after_, not_dry_, dry_, done_}) style_big(b, shrink);
+        for (auto* b : parts_->findChildren<QPushButton*>()) {
+            if (!b->isHidden()) style_big(b, shrink);
+        }
         const int beside = picture ? (wide - 20) * 4 / 9 : wide;
         int left = height() - 24 - 7 * 6 - leave_->sizeHint().height() - done_->minimumHeight() - 12;
+        if (!parts_->isHidden()) left -= done_->minimumHeight() + 6;
         left -= needs(name_, name, wide) + needs(instruction_, instruction, wide) + needs(check_, check, wide) +
                 needs(hand_, hand, wide) + needs(care_, care, wide) + needs(next_, quiet, wide);
-        const int told = needs(timer_, {56, 500, t.graphite}, beside) + needs(timer_for_, quiet, beside) +
-                         needs(timers_, quiet, beside);
+        const int told = (photographs_->isHidden() ? 0 : 90) + needs(timer_, {56, 500, t.graphite}, beside) +
+                         needs(timer_for_, quiet, beside) + needs(timers_, quiet, beside);
         const Type figures =
             fitting(figures_, {32, 28, 24, 20, 18}, QFont::DemiBold, t.graphite, beside, left - told - 6);
         style(figures_, figures);
@@ -407,7 +522,25 @@ void BenchView::lay_out() {
     picture_->setVisible(with_picture);
 }
 
-void BenchView::resizeEvent(QResizeEvent*) { lay_out(); }
+void BenchView::resizeEvent(QResizeEvent*) {
+    flash_->setGeometry(rect());
+    lay_out();
+}
+
+void BenchView::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls() && step() != nullptr) event->acceptProposedAction();
+}
+
+void BenchView::dropEvent(QDropEvent* event) {
+    std::vector<std::filesystem::path> paths;
+    for (const QUrl& url : event->mimeData()->urls()) {
+        if (url.isLocalFile()) paths.emplace_back(url.toLocalFile().toStdString());
+    }
+    const Step* s = step();
+    if (s == nullptr || paths.empty()) return;
+    event->acceptProposedAction();
+    desk_.keep_photographs(paths, s->id);
+}
 
 // A foot pedal sends one of these keys.
 void BenchView::keyPressEvent(QKeyEvent* event) {

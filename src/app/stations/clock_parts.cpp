@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "job/commands.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
@@ -21,7 +22,7 @@ void WhatHelps::forget() {
 }
 
 void WhatHelps::seek() {
-    seeking_.run([job = desk_.job(), shop = desk_.shop(), now = desk_.now(), library = desk_.shared_library()](
+    seeking_.run([job = desk_.job(), shop = desk_.shop(), now = desk_.present(), library = desk_.shared_library()](
                      const std::stop_token& stop) { return what_helps(job, shop, *library, now, stop); },
                  [this](const std::vector<Help>& all) {
                      found_ = all;
@@ -47,7 +48,9 @@ void WhatHelps::show_found() {
         rows->addWidget(take);
         const bool less = help.hands_on < Minutes(0);
         QLabel* figures =
-            label(in_words(help.in_time ? "clock-tray.help-in-time" : "clock-tray.help-late",
+            label(in_words(help.in_window ? "clock-tray.help-in-window"
+                           : help.in_time ? "clock-tray.help-in-time"
+                                          : "clock-tray.help-late",
                            {{"gained", help.gained}, {"ready", help.ready}}) +
                       (help.hands_on == Minutes(0) ? QString()
                                                    : in_words(less ? "clock-tray.less-work" : "clock-tray.more-work",
@@ -61,6 +64,57 @@ void WhatHelps::show_found() {
             else
                 desk_.apply(Job(help.job));
         });
+    }
+}
+
+PinnedPart::PinnedPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), pins_(list("pinned-work")) {
+    show_found();
+}
+
+void PinnedPart::show_found() {
+    clear(pins_);
+    if (desk_.job().pinned.empty())
+        pins_->layout()->addWidget(label(in_words("clock-tray.nothing-pinned"), "small", pins_));
+    for (const auto& [id, at] : desk_.job().pinned) {
+        const auto& tasks = *desk_.plan().tasks;
+        const auto task =
+            std::find_if(tasks.begin(), tasks.end(), [&, step = id](const Task& t) { return t.id == step; });
+        const QString name = task == tasks.end() ? text_of(id.name) : say(full_name(*task));
+        auto* said = label(in_words("clock-tray.pinned-to", {{"task", name}, {"at", at}}), "small", pins_);
+        said->setWordWrap(true);
+        pins_->layout()->addWidget(said);
+        auto* out = button(in_words("clock-tray.take-out-pin"), nullptr, pins_);
+        out->setAccessibleName(in_words("clock-tray.take-out-pin") + ": " + name);
+        pins_->layout()->addWidget(out);
+        connect(out, &QPushButton::clicked, this, [this, step = id] {
+            Job job = desk_.job();
+            pin(job, step, std::nullopt);
+            desk_.apply(std::move(job));
+        });
+    }
+}
+
+CallsPart::CallsPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
+    for (const auto& [name, way] :
+         {std::pair("clock-tray.call-sound", &Calls::sound), std::pair("clock-tray.call-notice", &Calls::notice),
+          std::pair("clock-tray.call-flash", &Calls::flash), std::pair("clock-tray.call-aloud", &Calls::aloud)}) {
+        auto* tick = new QCheckBox(in_words(name), this);
+        tick->setObjectName(name);
+        add(tick);
+        ways_.emplace_back(tick, way);
+        connect(tick, &QCheckBox::toggled, this, [this, way = way](bool on) {
+            Shop shop = desk_.shop();
+            shop.calls.*way = on;
+            if (!(shop == desk_.shop())) desk_.set_shop(shop);
+        });
+    }
+    show_found();
+}
+
+void CallsPart::show_found() {
+    for (const auto& [tick, way] : ways_) {
+        const QSignalBlocker quiet(tick);
+        tick->setChecked(desk_.shop().calls.*way);
     }
 }
 
@@ -106,7 +160,7 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
     const auto number = [&](const char* name, int least, int most, const char* suffix, const auto& how) {
         auto* made = field(in_words(name), new QSpinBox(this));
         made->setRange(least, most);
-        made->setSuffix(in_words(suffix));
+        if (suffix != nullptr) made->setSuffix(in_words(suffix));
         made->setAccessibleName(in_words(name));
         made->setKeyboardTracking(false);
         connect(made, &QSpinBox::valueChanged, this,
@@ -117,6 +171,11 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
         number("clock-tray.room-warm", -20, 50, "clock-tray.degrees", [](Shop& s, int v) { s.room_celsius = v; });
     humidity_ =
         number("clock-tray.room-damp", 0, 100, "clock-tray.percent", [](Shop& s, int v) { s.room_humidity = v; });
+    others_ = new QCheckBox(in_words("clock-tray.minds-others"), this);
+    others_->setObjectName("minds-others");
+    add(others_);
+    connect(others_, &QCheckBox::toggled, this, [this](bool on) { change([&](Shop& s) { s.minds_others = on; }); });
+    hands_ = number("clock-tray.hands", 1, 8, nullptr, [](Shop& s, int v) { s.pairs_of_hands = v; });
     margin_ = number("clock-tray.margin", 0, 240, "clock-tray.hours", [](Shop& s, int v) { s.margin_hours = v; });
     show_found();
 }
@@ -130,9 +189,13 @@ void DaysPart::change(const std::function<void(Shop&)>& how) {
 void DaysPart::show_found() {
     const Shop& s = desk_.shop();
     for (const auto& [box, value] : {std::pair(celsius_, s.room_celsius), std::pair(humidity_, s.room_humidity),
-                                     std::pair(margin_, s.margin_hours)}) {
+                                     std::pair(margin_, s.margin_hours), std::pair(hands_, s.pairs_of_hands)}) {
         const QSignalBlocker quiet(box);
         box->setValue(value);
+    }
+    {
+        const QSignalBlocker quiet(others_);
+        others_->setChecked(s.minds_others);
     }
     if (!day_->hasFocus() && day_->property("set").isNull()) {
         const auto today = std::chrono::floor<std::chrono::days>(desk_.now());

@@ -4,6 +4,7 @@
 // are not as usual, the room that things dry in, and the margin before a deadline.
 #pragma once
 
+#include <QCheckBox>
 #include <QDateEdit>
 #include <QSpinBox>
 #include <QTimeEdit>
@@ -34,6 +35,36 @@ class WhatHelps : public TrayPart {
     Errand<std::vector<Help>> seeking_;
 };
 
+/// Work that was pinned to a moment, each with a button that takes out its pin.
+class PinnedPart : public TrayPart {
+    Q_OBJECT
+
+  public:
+    PinnedPart(Desk& desk, QWidget* parent);
+
+  protected:
+    void forget() override {}
+    void show_found() override;
+
+  private:
+    QWidget* pins_;
+};
+
+/// How the maker is called to the bench: of the shop.
+class CallsPart : public TrayPart {
+    Q_OBJECT
+
+  public:
+    CallsPart(Desk& desk, QWidget* parent);
+
+  protected:
+    void forget() override {}
+    void show_found() override;
+
+  private:
+    std::vector<std::pair<QCheckBox*, bool Calls::*>> ways_;
+};
+
 /// Days with other hours than usual, the room, and the margin: of the shop, so for all jobs.
 class DaysPart : public TrayPart {
     Q_OBJECT
@@ -50,7 +81,8 @@ class DaysPart : public TrayPart {
     QWidget* days_;
     QDateEdit* day_;
     QTimeEdit *from_, *to_;
-    QSpinBox *celsius_, *humidity_, *margin_;
+    QCheckBox* others_;
+    QSpinBox *celsius_, *humidity_, *margin_, *hands_;
 };
 
 }  // namespace skarvel

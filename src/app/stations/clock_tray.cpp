@@ -42,6 +42,8 @@ class ClockTray : public Tray {
             in_words("tray.customer"), [](const Job& job) { return text_of(job.customer); },
             [](Job& job, const std::string& words) { lens(&Job::customer).put(job, words); });
         group(in_words("clock-tray.what-would-help"), [this] { add_part<WhatHelps>(); });
+        group(in_words("clock-tray.pinned-work"), [this] { add_part<PinnedPart>(); });
+        group(in_words("clock-tray.calls"), [this] { add_part<CallsPart>(); });
         group(in_words("clock-tray.days-and-room"), [this] { add_part<DaysPart>(); });
     }
 
@@ -55,8 +57,16 @@ class ClockTray : public Tray {
                  text_of(show_moment(c.begin, true)));
             if (c.start_by) fact(in_words("tray.start-by"), text_of(show_moment(*c.start_by, true)));
             fact(in_words("tray.ready"), text_of(show_moment(c.ready, true)));
-            if (c.start_by && *c.start_by > c.begin)
-                fact(in_words("tray.slack"), text_of(show_minutes(*c.start_by - c.begin)));
+            if (c.slack && *c.slack > Minutes(0)) fact(in_words("tray.slack"), text_of(show_minutes(*c.slack)));
+            Minutes taken{0};
+            for (const Interval& i : desk_.present().taken) {
+                if (i.from < c.ready) taken += i.to - i.from;
+            }
+            if (taken > Minutes(0)) fact(in_words("clock-tray.kept-free"), text_of(show_minutes(taken)));
+            fact(in_words("clock-tray.the-best"),
+                 c.best ? in_words("clock-tray.is-best")
+                        : in_words("clock-tray.may-be-better",
+                                   {{"by", std::chrono::duration_cast<Minutes>(c.ready - c.bound)}}));
             fact(in_words("tray.hands-on"), text_of(show_minutes(c.hands_on)));
             if (c.setup_saved > Minutes(0))
                 fact(in_words("clock-tray.saved-by-rounds"), text_of(show_minutes(c.setup_saved)));

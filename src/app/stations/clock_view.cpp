@@ -6,6 +6,8 @@
 #include <cmath>
 #include <set>
 
+#include "job/commands.h"
+#include "job/on_the_rack.h"
 #include "stations/views.h"
 #include "theme/theme.h"
 #include "theme/words.h"
@@ -53,6 +55,7 @@ ClockView::ClockView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     setAccessibleName(in_words("clock-view.the-days"));
     setObjectName("the days");
     setMouseTracking(true);
+    setFocusPolicy(Qt::ClickFocus);
 }
 
 double ClockView::chart_high() const {
@@ -62,14 +65,19 @@ double ClockView::chart_high() const {
 void ClockView::refresh() {
     const Schedule& c = *desk_.plan().clock;
     pointed_.reset();
+    dragging_.reset();
     lay_out();
-    needed_ = Theme::px(66) + static_cast<int>(chart_high() + static_cast<double>(c.slots.size()) * Theme::px(28)) +
-              Theme::px(60);
-    for (std::size_t i = 1; i < c.slots.size(); ++i) {
-        if (std::chrono::floor<std::chrono::days>(c.slots[i].start) !=
-            std::chrono::floor<std::chrono::days>(c.slots[i - 1].start))
-            needed_ += Theme::px(46);
+    double rows_high = 0;
+    std::chrono::local_days day{};
+    for (std::size_t i = 0; i < c.slots.size(); ++i) {
+        const auto of = std::chrono::floor<std::chrono::days>(c.slots[i].start);
+        if (i == 0 || of != day) rows_high += Theme::px(46);
+        day = of;
+        rows_high += Theme::px(28);
     }
+    // Days are not parted between columns, so that one may be longer than the other.
+    needed_ = Theme::px(66) + static_cast<int>(chart_high() + rows_high / columns_of_rows()) +
+              Theme::px(columns_of_rows() > 1 ? 260 : 60);
     updateGeometry();
     update();
 }
@@ -146,6 +154,19 @@ double ClockView::x_of(Moment m) const {
     return day < columns_.front().day ? columns_.front().left : columns_.back().left + columns_.back().wide;
 }
 
+Moment ClockView::moment_at(double x) const {
+    for (const Column& column : columns_) {
+        if (x > column.left + column.wide && &column != &columns_.back()) continue;
+        if (column.close == column.open) return Moment(column.day) + Minutes(12 * 60);
+        const double share = std::clamp((x - column.left - 4) / (column.wide - 8), 0.0, 1.0);
+        return Moment(column.day) + Minutes(5 * std::lround((column.open + share * (column.close - column.open)) / 5));
+    }
+    return desk_.now();
+}
+
+// On a wide window the list stands in two columns.
+int ClockView::columns_of_rows() const { return width() > Theme::px(1000) ? 2 : 1; }
+
 QRectF ClockView::block_of(std::size_t task) const {
     for (std::size_t i = 0; i < in_chart_ && i < blocks_.size(); ++i) {
         if (blocks_[i].second == task) return blocks_[i].first;
@@ -166,7 +187,7 @@ void ClockView::wait_of(QPainter& p, const QRectF& block, std::size_t task) {
             longest = std::max(longest, w.at_least);
             if (!w.at_most) continue;
             const double from = x_of(slot->end + w.at_least);
-            const double to = x_of(slot->end + *w.at_most);
+            const double to = x_of(slot->end + *w.closes());
             p.setPen(QPen(t.brick, 1.6));
             const double y = block.top() - 5;
             p.drawLine(QPointF(from, y), QPointF(std::max(to, from + 3), y));
@@ -222,6 +243,13 @@ void ClockView::chart(QPainter& p, double top) {
             p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, hour(column.close));
         }
     }
+    // What other jobs have taken.
+    for (const Interval& taken : desk_.present().taken) {
+        const double x = x_of(taken.from);
+        const QRectF where(x, top + head_high(), std::max(2.0, x_of(taken.to) - x), bottom - top - head_high());
+        p.fillRect(where, t.paper);
+        hatch(p, where, t.line);
+    }
     blocks_.clear();
     std::set<std::size_t> earlier;
     std::set<std::size_t> later;
@@ -256,9 +284,28 @@ void ClockView::chart(QPainter& p, double top) {
             p.setBrush(Qt::NoBrush);
             p.drawRect(block.adjusted(-2, -2, 2, 2));
         }
+        if (desk_.job().pinned.contains(tasks[slot.task].id) && !slot.done) {
+            // A pin through it.
+            const QPointF head(block.center().x(), block.top() - 3);
+            p.setPen(QPen(t.sheet, 1.5));
+            p.setBrush(t.ochre);
+            p.drawEllipse(head, 4.5, 4.5);
+            p.setPen(QPen(t.ochre, 2));
+            p.drawLine(head + QPointF(0, 4.5), head + QPointF(0, 12));
+        }
         blocks_.emplace_back(block, slot.task);
     }
     in_chart_ = blocks_.size();
+    if (dragging_ && dragging_->moving && dragging_->moved) {
+        const Task& task = tasks[dragging_->task];
+        const double y =
+            top + head_high() + static_cast<double>(lane_of_[dragging_->task]) * lane_high() + Theme::px(12);
+        const double x = x_of(dragging_->moved->at);
+        const QRectF there(x, y, std::max(6.0, x_of(dragging_->moved->at + task.hands_on) - x), Theme::px(24));
+        p.setPen(QPen(dragging_->moved->stopped_by ? t.brick : t.chalk, 2, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(there);
+    }
     const double now = x_of(desk_.now());
     p.setPen(QPen(t.chalk, 2));
     p.drawLine(QPointF(now, top + head_high() - 4), QPointF(now, bottom));
@@ -286,21 +333,46 @@ void ClockView::chart(QPainter& p, double top) {
     }
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(side, bottom), QPointF(width() - side, bottom));
-    // What is pointed at, in words.
-    if (!pointed_ || *pointed_ >= tasks.size()) return;
-    const auto names = [&](const std::set<std::size_t>& which) {
-        QStringList all;
-        for (const std::size_t i : which) all << shown(desk_.say(full_name(tasks[i])));
-        return all.join(", ");
-    };
-    QString words = shown(desk_.say(full_name(tasks[*pointed_])));
-    if (!earlier.empty()) words += " · " + in_words("clock-view.waits-for", {{"tasks", names(earlier)}});
-    if (!later.empty()) words += " · " + in_words("clock-view.waited-for-by", {{"tasks", names(later)}});
+    // What is pointed at, or where it goes, in words.
+    QString words = in_words("clock-view.how-to-move");
     p.setFont(Theme::font(13));
-    p.setPen(t.chalk);
+    p.setPen(t.pencil);
+    if (dragging_ && dragging_->moving && dragging_->moved) {
+        const Moved& m = *dragging_->moved;
+        p.setPen(m.stopped_by ? t.brick : t.chalk);
+        words = shown(desk_.say(full_name(tasks[dragging_->task]))) + " " +
+                (m.stopped_by ? in_words("clock-view.moved-stopped",
+                                         {{"at", m.at}, {"ready", m.ready}, {"why", desk_.say(*m.stopped_by)}})
+                              : in_words("clock-view.moved", {{"at", m.at}, {"ready", m.ready}}));
+    } else if (pointed_ && *pointed_ < tasks.size()) {
+        p.setPen(t.chalk);
+        const auto names = [&](const std::set<std::size_t>& which) {
+            QStringList all;
+            for (const std::size_t i : which) all << shown(desk_.say(full_name(tasks[i])));
+            return all.join(", ");
+        };
+        words = told(*pointed_);
+        if (!earlier.empty()) words += " · " + in_words("clock-view.waits-for", {{"tasks", names(earlier)}});
+        if (!later.empty()) words += " · " + in_words("clock-view.waited-for-by", {{"tasks", names(later)}});
+    }
     const QRectF line(side, bottom + 4, width() - 2 * side, Theme::px(20));
     p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(line.width())));
+}
+
+// A task with the moments between which it may begin.
+QString ClockView::told(std::size_t task) const {
+    const Schedule& c = *desk_.plan().clock;
+    const Task& of = (*desk_.plan().tasks)[task];
+    QString words = shown(desk_.say(full_name(of)));
+    const auto slot = std::find_if(c.slots.begin(), c.slots.end(), [&](const Slot& s) { return s.task == task; });
+    if (slot == c.slots.end() || slot->done || task >= c.leeway.size()) return words;
+    const Leeway& leeway = c.leeway[task];
+    if (desk_.job().pinned.contains(of.id)) words += " · " + in_words("clock-view.pinned");
+    return words + " · " +
+           (leeway.latest
+                ? in_words("clock-view.leeway-latest", {{"earliest", leeway.earliest}, {"latest", *leeway.latest}})
+                : in_words("clock-view.leeway", {{"earliest", leeway.earliest}}));
 }
 
 void ClockView::rows(QPainter& p, double y) {
@@ -313,8 +385,11 @@ void ClockView::rows(QPainter& p, double y) {
             if (w.at_least > (waits[w.after] == nullptr ? Minutes(0) : waits[w.after]->at_least)) waits[w.after] = &w;
         }
     }
-    const double name_x = side + Theme::px(60);
-    const double more_x = side + (width() - 2 * side) * 0.56;
+    const int columns = columns_of_rows();
+    const double wide = (width() - 2 * side - (columns - 1) * 32) / columns;
+    double left = side;
+    const double top = y;
+    int column = 0;
     std::chrono::local_days day{};
     for (std::size_t i = 0; i < c.slots.size(); ++i) {
         const Slot& slot = c.slots[i];
@@ -322,16 +397,26 @@ void ClockView::rows(QPainter& p, double y) {
         if (i == 0 || slot_day != day) {
             day = slot_day;
             if (i != 0) y += Theme::px(10);
+            // The next day goes into the next column where this one holds its share.
+            const bool full = column + 1 < columns && i * static_cast<std::size_t>(columns) >=
+                                                          c.slots.size() * static_cast<std::size_t>(column + 1);
+            if (full) {
+                ++column;
+                left += wide + 32;
+                y = top;
+            }
             p.setPen(QPen(t.line, 1));
-            p.drawLine(QPointF(side, y), QPointF(width() - side, y));
+            p.drawLine(QPointF(left, y), QPointF(left + wide, y));
             p.setFont(Theme::font(15, QFont::DemiBold));
             p.setPen(t.graphite);
-            p.drawText(QRectF(side, y + 4, 240, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+            p.drawText(QRectF(left, y + 4, 240, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
                        text_of(show_moment(slot.start, true)).section(' ', 0, 2));
             y += Theme::px(32);
         }
         const Task& task = tasks[slot.task];
-        const QRectF row(side - 8, y, width() - 2 * side + 16, Theme::px(26));
+        const double name_x = left + Theme::px(60);
+        const double more_x = left + wide * 0.56;
+        const QRectF row(left - 8, y, wide + 16, Theme::px(26));
         if (pointed_ == slot.task) {
             QColor wash = t.chalk;
             wash.setAlphaF(0.1F);
@@ -339,7 +424,7 @@ void ClockView::rows(QPainter& p, double y) {
         }
         p.setFont(Theme::font(15));
         p.setPen(slot.done ? t.moss : t.pencil);
-        p.drawText(QRectF(side, y, Theme::px(56), row.height()), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(left, y, Theme::px(56), row.height()), Qt::AlignLeft | Qt::AlignVCenter,
                    text_of(show_moment(slot.start)).section(' ', 1));
         p.setPen(t.graphite);
         const double name_wide = more_x - name_x - 12;
@@ -352,13 +437,13 @@ void ClockView::rows(QPainter& p, double y) {
         if (wait != nullptr) {
             QString words = text_of(show_minutes(wait->at_least));
             if (wait->at_most)
-                words =
-                    in_words("clock-view.window", {{"name", words}, {"length", text_of(show_minutes(*wait->at_most))}});
+                words = in_words("clock-view.window",
+                                 {{"name", words}, {"length", text_of(show_minutes(*wait->closes()))}});
             more = in_words("clock-view.then-wait", {{"hands", more}, {"wait", words}});
             if (wait->at_most) p.setPen(t.brick);
         }
         p.setFont(Theme::font(14));
-        const double more_wide = width() - side - more_x;
+        const double more_wide = left + wide - more_x;
         p.drawText(QRectF(more_x, y, more_wide, row.height()), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(more, Qt::ElideRight, static_cast<int>(more_wide)));
         blocks_.emplace_back(row, slot.task);
@@ -372,12 +457,24 @@ void ClockView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), t.sheet);
     const Schedule& c = *desk_.plan().clock;
-    const auto lines = summary(desk_.job(), desk_.plan(), 0, desk_.at());
-    const StationLine& line = lines.at(static_cast<std::size_t>(Station::Clock));
-    QString title = shown(desk_.say(line.first)) + ", " + shown(desk_.say(line.second));
-    title[0] = title[0].toUpper();
-    paint_heading(p, width(), c.slots.empty() ? in_words("clock-view.nothing-to-plan-yet") : title,
-                  in_words("clock-view.hands-on-work-on"));
+    // Two plans: the one that is shown, begun now or then, and the latest that is in time.
+    QString title = in_words("clock-view.nothing-to-plan-yet");
+    QStringList under;
+    if (!c.slots.empty()) {
+        title = in_words(desk_.job().begin_on ? "clock-view.begun-then" : "clock-view.begun-now",
+                         {{"ready", c.ready}, {"begin", c.begin}});
+        if (c.late && desk_.job().deadline)
+            under << in_words("clock-view.late-by",
+                              {{"by", std::chrono::duration_cast<Minutes>(c.ready - *desk_.job().deadline)}});
+        if (c.start_by && c.slack && *c.slack > Minutes(0))
+            under << in_words("clock-view.to-spare", {{"start_by", *c.start_by}, {"slack", *c.slack}});
+        else if (c.start_by)
+            under << in_words("clock-view.not-to-spare", {{"start_by", *c.start_by}});
+        under << (c.best ? in_words("clock-view.best") : in_words("clock-view.near-best", {{"bound", c.bound}}));
+    } else {
+        under << in_words("clock-view.hands-on-work-on");
+    }
+    paint_heading(p, width(), title, under.join(" · "));
     blocks_.clear();
     in_chart_ = 0;
     if (c.slots.empty()) return;
@@ -399,7 +496,68 @@ void ClockView::wheelEvent(QWheelEvent* event) {
     event->accept();
 }
 
+void ClockView::drag_to(const QPointF& where) {
+    Dragging& d = *dragging_;
+    if (!d.moving && (where - d.from).manhattanLength() < 6) return;
+    const Moment wanted = moment_at(where.x() - d.grip);
+    if (d.moving && wanted == d.wanted) return;
+    d.moving = true;
+    d.wanted = wanted;
+    d.moved =
+        move_work(desk_.job(), desk_.plan(), desk_.shop(), desk_.present(), (*desk_.plan().tasks)[d.task].id, wanted);
+    setCursor(Qt::ClosedHandCursor);
+    update();
+}
+
+void ClockView::mousePressEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton) return QWidget::mousePressEvent(event);
+    for (std::size_t i = 0; i < in_chart_ && i < blocks_.size(); ++i) {
+        const auto& [block, task] = blocks_[i];
+        if (!block.adjusted(-2, -4, 2, 4).contains(event->position())) continue;
+        if (desk_.current())
+            dragging_ = Dragging{task, event->position().x() - block.left(), event->position(), {}, {}, {}};
+        return;
+    }
+}
+
+void ClockView::mouseReleaseEvent(QMouseEvent*) {
+    unsetCursor();
+    if (!dragging_) return;
+    const Dragging dragged = *dragging_;
+    dragging_.reset();
+    update();
+    if (!dragged.moving || !dragged.moved) return;
+    Job job = desk_.job();
+    pin(job, (*desk_.plan().tasks)[dragged.task].id, dragged.moved->at);
+    desk_.apply(std::move(job));
+    if (dragged.moved->stopped_by)
+        Q_EMIT desk_.said(in_words("clock-view.moved-stopped", {{"at", dragged.moved->at},
+                                                                {"ready", dragged.moved->ready},
+                                                                {"why", desk_.say(*dragged.moved->stopped_by)}}),
+                          false);
+}
+
+// Takes a pin out again.
+void ClockView::mouseDoubleClickEvent(QMouseEvent* event) {
+    for (std::size_t i = 0; i < in_chart_ && i < blocks_.size(); ++i) {
+        const auto& [block, task] = blocks_[i];
+        const StepId id = (*desk_.plan().tasks)[task].id;
+        if (!block.adjusted(-2, -8, 2, 4).contains(event->position()) || !desk_.job().pinned.contains(id)) continue;
+        Job job = desk_.job();
+        pin(job, id, std::nullopt);
+        return desk_.apply(std::move(job));
+    }
+}
+
+void ClockView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() != Qt::Key_Escape || !dragging_) return QWidget::keyPressEvent(event);
+    dragging_.reset();
+    unsetCursor();
+    update();
+}
+
 void ClockView::mouseMoveEvent(QMouseEvent* event) {
+    if (dragging_) return drag_to(event->position());
     const auto at = std::find_if(blocks_.begin(), blocks_.end(), [&](const auto& block) {
         return block.first.adjusted(-2, -4, 2, 4).contains(event->position());
     });

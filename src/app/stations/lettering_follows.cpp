@@ -28,6 +28,14 @@ void say_what_follows(Tray& tray, TextForm& form, const ColourPlan* plan) {
                 if (p.free_up > 0.03125_in) tray.fact(in_words("lettering-tray.free-up"), tray.length(p.free_up));
             }
         }
+        // A stack that does not fit may do so as lines.
+        const bool stop = std::any_of(p.problems.begin(), p.problems.end(), [](const Problem& x) {
+            return x.mark == Mark::Stop && x.what.id != "lettering.no-words";
+        });
+        if (p.letters.empty() && stop && desk.face().lettering.texts[desk.text_at()].arrangement == Arrangement::Stack)
+            tray.offer(in_words("lettering-tray.set-level"),
+                       [&form] { form.change([](Text& t) { arrange(t, Arrangement::Level, false); }); })
+                ->setObjectName("set level");
         if (plan->cut.thin && plan->cut.thin->thinnest_stroke > Length{})
             tray.fact(in_words("lettering-tray.thinnest-stroke"), tray.length(plan->cut.thin->thinnest_stroke));
         for (const Reason& note : p.notes) tray.why(tray.say(note));

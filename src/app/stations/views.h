@@ -14,6 +14,7 @@
 
 #include "drawing/step_painter.h"
 #include "job/method_reads.h"
+#include "stations/photograph_strip.h"
 #include "window/desk.h"
 
 namespace skarvel {
@@ -84,9 +85,22 @@ class ClockView : public QWidget {
     void paintEvent(QPaintEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
     void leaveEvent(QEvent* event) override;
 
   private:
+    /// A task on its way to another moment.
+    struct Dragging {
+        std::size_t task = 0;
+        double grip = 0;  ///< from the left of its block
+        QPointF from;
+        bool moving = false;
+        Moment wanted{};
+        std::optional<Moved> moved;
+    };
     struct Column {
         std::chrono::local_days day;
         int open = 0, close = 0;  ///< minutes of the day that are shown; equal where there is no work
@@ -94,7 +108,11 @@ class ClockView : public QWidget {
     };
     void lay_out();
     [[nodiscard]] double x_of(Moment moment) const;
+    [[nodiscard]] Moment moment_at(double x) const;
     [[nodiscard]] double chart_high() const;
+    [[nodiscard]] QString told(std::size_t task) const;
+    void drag_to(const QPointF& where);
+    [[nodiscard]] int columns_of_rows() const;
     void chart(QPainter& painter, double top);
     void rows(QPainter& painter, double top);
     void wait_of(QPainter& painter, const QRectF& block, std::size_t task);
@@ -107,6 +125,7 @@ class ClockView : public QWidget {
     std::vector<std::pair<QRectF, std::size_t>> blocks_;  ///< where tasks are drawn, in the days and in the list
     std::size_t in_chart_ = 0;                            ///< so many of those are in the days
     std::optional<std::size_t> pointed_;
+    std::optional<Dragging> dragging_;
 };
 
 /// One step at a time, large: instruction, picture, timer, check. Uses the whole window.
@@ -117,13 +136,20 @@ class BenchView : public QWidget {
     BenchView(Desk& desk, QWidget* parent);
     void refresh();
 
+    /// The whole view lights up with these words, and goes out by itself or at a touch.
+    void flash(const QString& words, bool urgent);
+
   Q_SIGNALS:
     void left();
+    /// Another step is shown: its name and what to do.
+    void stepped(const QString& words);
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
 
   private:
     void tick_timer();
@@ -139,6 +165,8 @@ class BenchView : public QWidget {
     void turn(int by);
     void show_mishaps(bool shown);
     void took(const std::function<Job(const Step&)>& change);
+    void show_round(const Step* step);
+    [[nodiscard]] std::vector<std::size_t> round() const;
     [[nodiscard]] const Step* step() const;
     [[nodiscard]] const Timer* waits_for(const Step& step) const;
     Desk& desk_;
@@ -146,7 +174,12 @@ class BenchView : public QWidget {
         *next_;
     StepPictureView* picture_;
     QPushButton *done_, *not_dry_, *dry_, *before_, *after_, *leave_, *wrong_;
-    QWidget *middle_, *mishaps_;
+    QWidget *middle_, *mishaps_, *parts_;
+    PhotographStrip* photographs_;
+    QPushButton* photograph_;
+    QPushButton* flash_;
+    QTimer flash_timer_;
+    std::optional<StepId> told_;       // the step that was read out last
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
     double shrink_ = 1;                // of all type, where there is too little room
     bool anyway_ = false;              // done was pressed while it had to wait

@@ -67,6 +67,7 @@ QPushButton[role="group"]:hover { border-color: %pencil; }
 QPushButton[role="group"]:focus { border: 2px solid %chalk; padding: 2px 3px; }
 QPushButton[role="bar"] { background: transparent; border: 1px solid transparent; font-weight: 500; padding: 3px 8px; }
 QPushButton[role="bar"]:hover { border-color: %pencil; }
+QPushButton[role="bar"]:checked { background: %graphite; color: %sheet; border-color: %graphite; }
 QPushButton[role="bar"]:focus { border: 2px solid %chalk; padding: 2px 7px; }
 QPushButton[role="bar"]:disabled { color: %pencil; }
 QPushButton[segment="true"] { border-radius: 0; border: 1px solid %pencil; margin-left: -1px; padding: 3px 6px; }

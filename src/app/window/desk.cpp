@@ -8,11 +8,14 @@
 
 #include <fstream>
 
+#include "bench/merging.h"
 #include "drawing/drawing_file.h"
 #include "drawing/outline_file.h"
 #include "files/exporting.h"
 #include "files/job_file.h"
+#include "files/photographs.h"
 #include "job/blank_commands.h"
+#include "job/text_commands.h"
 #include "theme/words.h"
 #include "window/trace_dialog.h"
 #include "window/waited.h"
@@ -64,7 +67,10 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
     copy_timer_.setSingleShot(true);
     connect(&copy_timer_, &QTimer::timeout, this, &Desk::keep_copy);
     minute_timer_.setInterval(30'000);
-    connect(&minute_timer_, &QTimer::timeout, this, &Desk::plan_in_background);
+    connect(&minute_timer_, &QTimer::timeout, this, [this] {
+        take_over();
+        plan_in_background();
+    });
     minute_timer_.start();
     line_.restart(new_job(*library_));
     connect(&plans_, &PlanService::planned, this, &Desk::plan_changed);
@@ -72,7 +78,10 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
     plan_in_background();
 }
 
-Desk::~Desk() { copies_.waitForDone(); }
+Desk::~Desk() {
+    looking_.stop();
+    copies_.waitForDone();
+}
 
 Moment Desk::now() const {
     return std::chrono::floor<Minutes>(wall_clock() + clock_shift_.value_or(std::chrono::seconds(0)));
@@ -171,7 +180,7 @@ void Desk::show_together(bool together) {
 }
 
 void Desk::apply(Job job, const QString& merge) {
-    if (line_.take(std::move(job), merge.toStdString())) changed();
+    if (line_.take(arranged_for_blank(this->job(), std::move(job)), merge.toStdString())) changed();
 }
 
 void Desk::undo() {
@@ -248,7 +257,36 @@ void Desk::set_shop(const Shop& shop) {
     Q_EMIT shop_changed();
 }
 
-void Desk::plan_in_background() { plans_.want(library_, job(), shop(), now()); }
+void Desk::plan_in_background() { plans_.want(library_, job(), shop(), now(), others_); }
+
+void Desk::mind_others() {
+    minds_others_ = true;
+    look_at_others();
+}
+
+// Files that cannot be read are told on the rack; here they take no hours.
+void Desk::look_at_others() {
+    if (!minds_others_) return;
+    std::vector<fs::path> paths = rack();
+    std::erase(paths, path_);
+    looking_.run(
+        [paths, shop = shop(), library = library_, now = now()](const std::stop_token& stop) {
+            std::vector<RackJob> others;
+            for (const fs::path& path : paths) {
+                look_for_stop();
+                const auto text = read_file(path);
+                const auto job = text ? read_job(*text) : tl::unexpected(text.error());
+                if (!job || job->finished || !job->deadline) continue;
+                const auto plan = Planner().plan(*job, shop, *library, now, stop);
+                if (plan && !plan->clock->slots.empty()) others.push_back(on_the_rack(*job, *plan, shop, now));
+            }
+            return others;
+        },
+        [this](const std::vector<RackJob>& others) {
+            others_ = std::make_shared<const std::vector<RackJob>>(others);
+            plan_in_background();
+        });
+}
 
 // ---- files
 
@@ -266,8 +304,71 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     stamp_ = stamp;
     copy_timer_.stop();
     discard_copy();
+    hold_file();
+    others_.reset();
     plan_in_background();
+    look_at_others();
     Q_EMIT job_changed();
+}
+
+void Desk::keep_photographs(const std::vector<fs::path>& pictures, const StepId& step) {
+    Job job = this->job();
+    for (const fs::path& picture : pictures) {
+        std::error_code error;
+        const bool huge = fs::file_size(picture, error) > most_photograph_bytes;
+        const auto bytes = error || huge
+                               ? tl::unexpected(Problem{{huge && !error ? "photograph.huge" : "photograph.none", {}},
+                                                        Station::Bench,
+                                                        {"photograph.another", {}},
+                                                        Mark::Look})
+                               : read_file(picture);
+        const auto kept = bytes ? keep_photograph(path_, *bytes, step, now()) : tl::unexpected(bytes.error());
+        if (!kept) {
+            Q_EMIT said(QString::fromStdString(picture.filename().string() + ": " + say(kept.error().what) + ": " +
+                                               say(kept.error().remedy)),
+                        true);
+            continue;
+        }
+        auto& all = job.bench.photographs;
+        if (std::find(all.begin(), all.end(), *kept) == all.end()) all.push_back(*kept);
+    }
+    apply(std::move(job));
+}
+
+bool Desk::take_over() {
+    const auto stamp = path_.empty() ? std::nullopt : stamp_of(path_);
+    if (!stamp || stamp == stamp_) return false;
+    const auto text = read_file(path_);
+    auto theirs = text ? read_job(*text) : tl::unexpected(text.error());
+    if (!theirs) return false;
+    Job base = line_.saved();
+    const BenchRecord both = merged(base.bench, job().bench, theirs->bench);
+    base.bench = theirs->bench;
+    if (!(base == *theirs)) return false;
+    stamp_ = stamp;
+    line_.mark_saved_as(std::move(*theirs));
+    Job mine = job();
+    mine.bench = both;
+    if (!(mine == job())) {
+        apply(std::move(mine));
+        Q_EMIT said(in_words("desk.taken-over"), false);
+    }
+    return true;
+}
+
+// Whoever opens it next is told; nobody is kept out.
+void Desk::hold_file() {
+    lock_.reset();
+    if (path_.empty()) return;
+    const fs::path beside = path_.parent_path() / ("." + path_.filename().string() + ".open");
+    lock_ = std::make_unique<QLockFile>(QString::fromStdString(beside.string()));
+    lock_->setStaleLockTime(0);
+    if (lock_->tryLock(0)) return;
+    qint64 pid = 0;
+    QString host, program;
+    if (lock_->error() == QLockFile::LockFailedError && lock_->getLockInfo(&pid, &host, &program))
+        Q_EMIT said(in_words("desk.open-elsewhere", {{"host", host}}), true);
+    lock_.reset();
 }
 
 void Desk::start_new() { replace_job(new_job(*library_), {}, std::nullopt); }
@@ -289,8 +390,12 @@ Expected<FileStamp> Desk::open(const fs::path& path) {
 Expected<FileStamp> Desk::save(const fs::path& path, bool force) {
     const auto expected = in_full(path) == path_ && !force ? stamp_ : std::nullopt;
     auto saved = save_file(path, write_job(job()), expected);
+    if (!saved && saved.error().what.id == "file.changed" && take_over())
+        saved = save_file(path, write_job(job()), stamp_);
     if (!saved) return saved;
+    const bool moved = in_full(path) != path_;
     path_ = in_full(path);
+    if (moved) hold_file();
     stamp_ = *saved;
     line_.mark_saved();
     discard_copy();

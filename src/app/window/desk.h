@@ -5,6 +5,7 @@
 // here and turn gestures into `apply`; nothing is computed in a widget.
 #pragma once
 
+#include <QLockFile>
 #include <QObject>
 #include <QThreadPool>
 #include <QTimer>
@@ -23,6 +24,7 @@
 #include "lettering/yielding.h"
 #include "logbook/logbook.h"
 #include "proof/proof.h"
+#include "window/errand.h"
 #include "window/installed.h"
 #include "window/plan_service.h"
 #include "window/selection.h"
@@ -96,6 +98,10 @@ class Desk : public QObject {
     void show_together(bool together);
     [[nodiscard]] bool together() const { return at_hand_.together && (job().signs.size() > 1 || job().post); }
     [[nodiscard]] Moment now() const;
+    /// Now, with the hours that other jobs had taken in the plan that is shown.
+    [[nodiscard]] Present present() const { return {now(), plans_.taken()}; }
+    /// From here on the other jobs on the rack are planned beside the window, and their hours kept free.
+    void mind_others();
     /// Goes on as if it were this moment: for pictures and demonstrations.
     void pretend(Moment moment);
     [[nodiscard]] const std::vector<LogRecord>& records() const { return records_; }
@@ -151,6 +157,8 @@ class Desk : public QObject {
 
     Expected<std::vector<std::filesystem::path>> export_to(const std::filesystem::path& folder);
     /// Reads the outline of the blank at hand from an SVG or DXF file; says what is wrong with one that it cannot read.
+    /// Pictures are kept beside the job and noted at a step; what cannot be kept is told.
+    void keep_photographs(const std::vector<std::filesystem::path>& pictures, const StepId& step);
     std::string read_outline(const std::filesystem::path& path);
     /// Reads an SVG or DXF file, or traces a picture, and puts it on the face at hand. False when it could not, or was
     /// stopped: then it says why.
@@ -196,6 +204,14 @@ class Desk : public QObject {
     std::optional<Denied> denied_;
     std::unique_ptr<ShopStore> shop_;
     Selection at_hand_;
+    void look_at_others();
+    /// Another program has written the file: what it did at the bench is taken over, where nothing else differs.
+    bool take_over();
+    void hold_file();
+    std::unique_ptr<QLockFile> lock_;
+    bool minds_others_ = false;
+    std::shared_ptr<const std::vector<RackJob>> others_;
+    Errand<std::vector<RackJob>> looking_{this};
     std::filesystem::path path_;
     std::optional<FileStamp> stamp_;
     std::unique_ptr<Recovery> recovery_;

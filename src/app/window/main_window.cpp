@@ -9,6 +9,7 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include "files/cut_file.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/find.h"
@@ -17,7 +18,6 @@ namespace skarvel {
 namespace {
 
 constexpr int behind_after_ms = 150;
-constexpr int notice_ms = 8000;
 QString job_filter() { return in_words("window.job-filter"); }
 
 QScrollArea* scrolling(QWidget* inside, QWidget* parent) {
@@ -62,13 +62,12 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     drawing_ = new Drawing(desk_, this);
     drawing_area_ = scrolling(drawing_, middle_);
     middle_->addWidget(drawing_area_);
-    notice_ = new QWidget(body);
-    notice_->setObjectName("notice");
-    notice_->setAttribute(Qt::WA_StyledBackground);
-    new QHBoxLayout(notice_);
-    notice_->hide();
-    notice_timer_.setSingleShot(true);
-    connect(&notice_timer_, &QTimer::timeout, notice_, &QWidget::hide);
+    notices_ = new Notices(body);
+    alarms_ = new Alarms(desk_, machine_caller(find_assets(SKARVEL_SOURCE_ASSETS)), this);
+    connect(alarms_, &Alarms::flashed, this, [this](const QString& words, bool urgent) {
+        if (bench_ != nullptr && middle_->currentWidget() == bench_) bench_->flash(words, urgent);
+        QApplication::alert(this);
+    });
 
     connect(ticket_, &Ticket::chosen, this, &MainWindow::show_station);
     connect(drawing_, &Drawing::view_changed, this, &MainWindow::refresh_job);
@@ -223,6 +222,7 @@ void MainWindow::show_station(Station station) {
     }
     Tray*& tray = trays_.at(static_cast<std::size_t>(station));
     if (tray != nullptr) tray_stack_->setCurrentWidget(tray);
+    alarms_->keep_awake(s == Station::Bench);
     refresh_middle();
 }
 
@@ -246,6 +246,7 @@ void MainWindow::build_views(Station station) {
             if (page(bench_)) {
                 add(bench_);
                 connect(bench_, &BenchView::left, this, [this] { show_station(Station::Clock); });
+                connect(bench_, &BenchView::stepped, alarms_, &Alarms::read_aloud);
             }
             break;
         case Station::Logbook:
@@ -375,7 +376,7 @@ void MainWindow::fold() {
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     fold();
-    notice_->move((width() - notice_->width()) / 2, height() - ribbon_->height() - notice_->height() - 12);
+    notices_->stand(width() / 2, height() - ribbon_->height() - 12, width() - 80);
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {
@@ -415,6 +416,13 @@ void MainWindow::show_rack() {
             open_path(path.toStdString());
             show_station(station_);
         });
+        connect(rack_, &Rack::bench_wanted, this, [this](const QString& path) {
+            if (std::filesystem::path(path.toStdString()) != desk_.path()) {
+                if (!may_leave()) return;
+                open_path(path.toStdString());
+            }
+            show_station(Station::Bench);
+        });
         connect(rack_, &Rack::new_wanted, this, [this] {
             new_job();
             show_station(Station::Blank);
@@ -451,6 +459,15 @@ void MainWindow::help() { say(in_words((std::string("help.") + word_of(station_)
 
 // ---- files
 
+// Where the job at hand lies, else the one that was open last.
+QString MainWindow::jobs_folder() const {
+    const auto recent = desk_.recent();
+    const std::filesystem::path known = !desk_.path().empty() ? desk_.path()
+                                        : recent.empty()      ? std::filesystem::path()
+                                                              : recent.front();
+    return QString::fromStdString(known.parent_path().string());
+}
+
 bool MainWindow::may_leave() {
     if (!desk_.unsaved()) return true;
     QMessageBox box(this);
@@ -472,8 +489,8 @@ void MainWindow::new_job() {
 
 void MainWindow::open() {
     if (!may_leave()) return;
-    const QString path = QFileDialog::getOpenFileName(this, in_words("window.open-a-job"), {}, job_filter(), nullptr,
-                                                      QFileDialog::DontUseNativeDialog);
+    const QString path = QFileDialog::getOpenFileName(this, in_words("window.open-a-job"), jobs_folder(), job_filter(),
+                                                      nullptr, QFileDialog::DontUseNativeDialog);
     if (!path.isEmpty()) open_path(path.toStdString());
 }
 
@@ -500,11 +517,19 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::save_as() {
+    const QString named = QString::fromStdString(file_word(desk_.job().title)) + ".skarvel";
     QString path = QFileDialog::getSaveFileName(this, in_words("window.save-the-job"),
-                                                QString::fromStdString(desk_.job().title) + ".skarvel", job_filter(),
-                                                nullptr, QFileDialog::DontUseNativeDialog);
+                                                jobs_folder().isEmpty() ? named : jobs_folder() + "/" + named,
+                                                job_filter(), nullptr, QFileDialog::DontUseNativeDialog);
     if (path.isEmpty()) return false;
-    if (!path.contains('.')) path += ".skarvel";
+    const std::filesystem::path file = path.toStdString();
+    if (!file.has_extension()) path += ".skarvel";
+    // A job that nobody has named yet is called as its file is.
+    if (desk_.job().title == Job().title) {
+        Job job = desk_.job();
+        job.title = file.stem().string();
+        desk_.apply(std::move(job));
+    }
     const auto saved = desk_.save(path.toStdString());
     if (!saved) {
         save_failed(saved.error());
@@ -515,7 +540,7 @@ bool MainWindow::save_as() {
 }
 
 void MainWindow::save_failed(const Problem& problem) {
-    std::vector<Answer> answers{{in_words("window.save-elsewhere"), [this] { save_as(); }}};
+    std::vector<Notices::Answer> answers{{in_words("window.save-elsewhere"), [this] { save_as(); }}};
     if (problem.what.id == "file.changed") {
         answers.emplace_back(in_words("window.save-over-it"), [this] {
             if (const auto saved = desk_.save(desk_.path(), true); !saved) save_failed(saved.error());
@@ -525,8 +550,9 @@ void MainWindow::save_failed(const Problem& problem) {
 }
 
 void MainWindow::export_files() {
-    const QString folder = QFileDialog::getExistingDirectory(
-        this, in_words("window.where-the-cut-files"), {}, QFileDialog::DontUseNativeDialog | QFileDialog::ShowDirsOnly);
+    const QString folder =
+        QFileDialog::getExistingDirectory(this, in_words("window.where-the-cut-files"), jobs_folder(),
+                                          QFileDialog::DontUseNativeDialog | QFileDialog::ShowDirsOnly);
     if (folder.isEmpty()) return;
     const auto written = desk_.export_to(folder.toStdString());
     if (!written)
@@ -559,44 +585,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     QMainWindow::closeEvent(event);
 }
 
-// A message stands over the ribbon; trouble stays until it is answered.
-void MainWindow::say(const QString& message, bool trouble, const std::vector<Answer>& answers) {
-    auto* layout = static_cast<QHBoxLayout*>(notice_->layout());
-    while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget() != nullptr) {
-            item->widget()->hide();
-            item->widget()->deleteLater();
-        }
-        delete item;
-    }
-    QLabel* words = label(message, trouble ? "stop" : nullptr, notice_);
-    words->setMinimumWidth(
-        std::min(560, QFontMetrics(Theme::font(15, QFont::DemiBold)).horizontalAdvance(message) + 8));
-    words->setObjectName("notice-text");
-    layout->addWidget(words, 1);
-    for (const auto& [name, act] : answers) {
-        QPushButton* answer = button(name, nullptr, notice_);
-        connect(answer, &QPushButton::clicked, this, [this, act = act] {
-            notice_->hide();
-            act();
-        });
-        layout->addWidget(answer);
-    }
-    QPushButton* close = button({}, "text", notice_);
-    close->setIcon(Theme::icon("x"));
-    close->setAccessibleName(in_words("window.close-the-message"));
-    connect(close, &QPushButton::clicked, notice_, &QWidget::hide);
-    layout->addWidget(close);
-    notice_->setFixedWidth(std::min(width() - 80, 780));
-    notice_->adjustSize();
-    notice_->show();
-    notice_->raise();
-    notice_->move((width() - notice_->width()) / 2, height() - ribbon_->height() - notice_->height() - 12);
-    if (trouble || !answers.empty()) {
-        notice_timer_.stop();
-    } else {
-        notice_timer_.start(notice_ms);
-    }
+void MainWindow::say(const QString& message, bool trouble, const std::vector<Notices::Answer>& answers) {
+    notices_->say(message, trouble, answers);
 }
 
 }  // namespace skarvel

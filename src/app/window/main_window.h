@@ -17,7 +17,9 @@
 #include "stations/views.h"
 #include "ticket/ticket.h"
 #include "window/actions.h"
+#include "window/alarms.h"
 #include "window/desk.h"
+#include "window/notices.h"
 #include "window/rack.h"
 #include "window/ribbon.h"
 #include "window/sheets_view.h"
@@ -65,15 +67,17 @@ class MainWindow : public QMainWindow {
     void save_failed(const Problem& problem);
     void export_files();
     bool may_leave();
-    using Answer = std::pair<QString, std::function<void()>>;
-    void say(const QString& message, bool trouble = false, const std::vector<Answer>& answers = {});
+    [[nodiscard]] QString jobs_folder() const;
+    void say(const QString& message, bool trouble = false, const std::vector<Notices::Answer>& answers = {});
     void restyle();
 
     Desk& desk_;
     Actions actions_{this};
     Station station_ = Station::Blank;
     bool in_shop_ = false, in_sheets_ = false, in_rack_ = false, tray_open_ = false;
-    QWidget *top_bar_, *notice_;
+    QWidget* top_bar_;
+    Notices* notices_;
+    Alarms* alarms_;
     QPushButton *title_, *undo_, *redo_, *laid_down_, *shop_, *sheets_, *find_, *tray_button_;
     Segmented* view_;
     Ticket* ticket_;
@@ -95,7 +99,7 @@ class MainWindow : public QMainWindow {
     SheetsView* sheets_view_ = nullptr;
     std::array<Tray*, station_count> trays_{};
     QStackedWidget* tray_stack_;
-    QTimer behind_timer_, notice_timer_;
+    QTimer behind_timer_;
 };
 
 }  // namespace skarvel

@@ -31,9 +31,10 @@ PlanService::~PlanService() {
     wake_.notify_all();
 }
 
-void PlanService::want(std::shared_ptr<const Library> library, const Job& job, const Shop& shop, Moment now) {
+void PlanService::want(std::shared_ptr<const Library> library, const Job& job, const Shop& shop, Moment now,
+                       std::shared_ptr<const std::vector<RackJob>> others) {
     const std::lock_guard lock(mutex_);
-    wish_ = Wish{std::move(library), job, shop, now, ++revision_};
+    wish_ = Wish{std::move(library), job, shop, now, std::move(others), ++revision_};
     if (running_) running_->request_stop();
     wake_.notify_all();
 }
@@ -66,8 +67,10 @@ void PlanService::work(const std::stop_token& stop) {
                 Qt::QueuedConnection);
         };
         std::optional<Plan> planned;
+        std::vector<Interval> taken;
         try {
-            planned = planner.plan(wish.job, wish.shop, *library, wish.now, source.get_token(), on_face);
+            if (wish.others && wish.shop.minds_others) taken = hours_of_others(*wish.others, wish.job.deadline);
+            planned = planner.plan(wish.job, wish.shop, *library, {wish.now, taken}, source.get_token(), on_face);
         } catch (const std::exception& broken) {
             planner = Planner();
             planned = broken_plan(broken);
@@ -77,6 +80,7 @@ void PlanService::work(const std::stop_token& stop) {
             running_.reset();
             if (!planned) continue;
             latest_ = std::make_shared<const Plan>(std::move(*planned));
+            latest_taken_ = std::move(taken);
             latest_revision_ = wish.revision;
         }
         ready_.notify_all();
@@ -87,14 +91,16 @@ void PlanService::work(const std::stop_token& stop) {
 void PlanService::take_latest() {
     std::unique_lock lock(mutex_);
     auto plan = latest_;
+    auto taken = latest_taken_;
     const std::uint64_t revision = latest_revision_;
     lock.unlock();
-    take(std::move(plan), revision);
+    take(std::move(plan), std::move(taken), revision);
 }
 
-void PlanService::take(std::shared_ptr<const Plan> plan, std::uint64_t revision) {
+void PlanService::take(std::shared_ptr<const Plan> plan, std::vector<Interval> taken, std::uint64_t revision) {
     if (!plan || revision <= planned_) return;
     plan_ = *plan;
+    taken_ = std::move(taken);
     planned_ = revision;
     Q_EMIT planned();
 }

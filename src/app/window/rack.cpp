@@ -167,6 +167,9 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
             first_.insert(first_.begin(), static_cast<std::size_t>(job));
         plan_week();
     });
+    connect(week_, &WeekView::bench_wanted, this, [this](int job) {
+        Q_EMIT bench_wanted(QString::fromStdString(work_paths_.at(static_cast<std::size_t>(job)).string()));
+    });
     rows->addStretch(1);
     setWidget(body);
     show_page(false);
@@ -186,6 +189,7 @@ void Rack::refresh() {
     }
     tickets_.clear();
     in_work_.clear();
+    work_paths_.clear();
     first_.clear();
     planning_.stop();
     week_->show_week({}, {}, {});
@@ -227,6 +231,7 @@ void Rack::refresh() {
                 if (ticket->path() == filled.path) ticket->fill(filled);
             }
             if (!filled.job || filled.job->finished || filled.plan.clock->slots.empty()) return;
+            work_paths_.push_back(filled.path);
             in_work_.push_back(on_the_rack(*filled.job, filled.plan, desk_.shop(), desk_.now()));
             plan_week();
         });

@@ -56,6 +56,7 @@ class Rack : public QScrollArea {
 
   Q_SIGNALS:
     void open_wanted(const QString& path);
+    void bench_wanted(const QString& path);
     void new_wanted();
     void browse_wanted();
     void save_wanted();
@@ -77,7 +78,8 @@ class Rack : public QScrollArea {
     WeekView* week_;
     std::vector<RackTicket*> tickets_;
     std::vector<RackJob> in_work_;
-    std::vector<std::size_t> first_;  // jobs that take their hours before the others
+    std::vector<std::filesystem::path> work_paths_;  // of those
+    std::vector<std::size_t> first_;                 // jobs that take their hours before the others
     Errand<RackWeek> planning_{this};
     Errand<RackTicket::Filled> filling_{this};
 };

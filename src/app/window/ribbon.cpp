@@ -25,6 +25,10 @@ TimeSpan span_of(const Schedule& clock, const std::optional<Moment>& deadline, M
     return {std::chrono::floor<days>(from), std::chrono::floor<days>(to) + days(1)};
 }
 
+namespace {
+constexpr int moved_for_ms = 12'000;
+}
+
 void hatch(QPainter& painter, const QRectF& where, const QColor& colour) {
     painter.save();
     painter.setClipRect(where.toAlignedRect(), Qt::IntersectClip);
@@ -60,6 +64,11 @@ void label_wait(QPainter& p, const QRectF& where, const QString& why) {
 
 Ribbon::Ribbon(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setAccessibleName(in_words("ribbon.days-to-the-deadline"));
+    said_.setSingleShot(true);
+    connect(&said_, &QTimer::timeout, this, [this] {
+        moved_.reset();
+        update();
+    });
     set_folded(false);
 }
 
@@ -72,10 +81,29 @@ void Ribbon::set_folded(bool folded) {
 void Ribbon::refresh(bool behind) {
     behind_ = behind;
     const Schedule& c = *desk_.plan().clock;
+    // By how much the last change has moved the day.
+    if (!behind && desk_.path() != of_) {
+        of_ = desk_.path();
+        ready_.reset();
+        moved_.reset();
+    }
+    if (!behind && !c.slots.empty()) {
+        if (ready_ && std::chrono::abs(c.ready - *ready_) >= Minutes(5)) {
+            moved_ = std::chrono::duration_cast<Minutes>(c.ready - *ready_);
+            said_.start(moved_for_ms);
+        }
+        ready_ = c.ready;
+    }
     if (!c.slots.empty())
         setAccessibleDescription(
-            in_words("ribbon.ready", {{"ready", QString::fromStdString(show_moment(c.ready, true))}}));
+            in_words("ribbon.ready", {{"ready", QString::fromStdString(show_moment(c.ready, true))}}) +
+            (moved_ ? " · " + moved_told() : QString()));
     update();
+}
+
+QString Ribbon::moved_told() const {
+    const bool later = *moved_ > Minutes(0);
+    return in_words(later ? "ribbon.later" : "ribbon.sooner", {{"by", later ? *moved_ : -*moved_}});
 }
 
 void Ribbon::paintEvent(QPaintEvent*) {
@@ -104,9 +132,10 @@ void Ribbon::paintEvent(QPaintEvent*) {
                ready);
     if (!folded_) {
         p.setFont(Theme::font(13, QFont::Normal, true));
-        p.setPen(t.pencil);
+        p.setPen(!moved_ ? t.pencil : *moved_ > Minutes(0) ? t.brick : t.moss);
         const QString hands = QString::fromStdString(show_minutes(c.hands_on));
-        const QString under = c.start_by
+        const QString under = moved_ ? moved_told()
+                              : c.start_by
                                   ? in_words(desk_.job().begin_on ? "ribbon.begun-then" : "ribbon.start-by",
                                              {{"start_by", QString::fromStdString(show_moment(*c.start_by, true))},
                                               {"begin", QString::fromStdString(show_moment(c.begin))},

@@ -4,7 +4,9 @@
 // deadline a flag, the present a line.
 #pragma once
 
+#include <QTimer>
 #include <QWidget>
+#include <filesystem>
 
 #include "window/desk.h"
 
@@ -23,6 +25,11 @@ class Ribbon : public QWidget {
 
   private:
     Desk& desk_;
+    [[nodiscard]] QString moved_told() const;
+    std::filesystem::path of_;      ///< the file whose job was shown last
+    std::optional<Moment> ready_;   ///< and when that was ready
+    std::optional<Minutes> moved_;  ///< by so much, just now
+    QTimer said_;
     bool folded_ = false, behind_ = false;
 };
 

@@ -1,8 +1,11 @@
 #include "window/sheets_view.h"
 
 #include <QHBoxLayout>
+#include <QPageSize>
 #include <QPainter>
 #include <QPainterPath>
+#include <QPrintDialog>
+#include <QPrinter>
 #include <QVBoxLayout>
 
 #include "sheets/sheets.h"
@@ -74,7 +77,7 @@ class PageWidget : public QWidget {
     }
 
   private:
-    static constexpr double scale = 2.6;  // pixels for a millimetre
+    static constexpr double scale = 3.4;  // pixels for a millimetre
     Page page_;
 };
 
@@ -93,6 +96,17 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     top->addWidget(label(in_words("sheets-view.sheets-to-hold-at"), "title", body), 1);
     QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", body);
     connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
+    print_ = button(in_words("sheets-view.print"), nullptr, body);
+    print_->setObjectName("print");
+    connect(print_, &QPushButton::clicked, this, [this] {
+        QPrinter printer(QPrinter::HighResolution);
+        printer.setDocName(QString::fromStdString(desk_.job().title));
+        QPrintDialog dialog(&printer, this);
+        dialog.setOption(QAbstractPrintDialog::PrintPageRange);
+        dialog.setMinMax(1, static_cast<int>(drawn_.size()));
+        if (dialog.exec() == QDialog::Accepted) print_on(printer);
+    });
+    top->addWidget(print_);
     top->addWidget(save);
     layout->addLayout(top);
     setWidget(body);
@@ -110,10 +124,31 @@ void SheetsView::refresh() {
                [this](const std::vector<Page>& pages) { show_pages(&pages); });
 }
 
+// At their own size: a millimetre on the sheet is one on the paper.
+void SheetsView::print_on(QPrinter& printer) const {
+    const int first = std::max(1, printer.fromPage());
+    const int last = printer.toPage() > 0 ? printer.toPage() : static_cast<int>(drawn_.size());
+    QPainter p;
+    for (int i = first; i <= std::min(last, static_cast<int>(drawn_.size())); ++i) {
+        const Page& page = drawn_[static_cast<std::size_t>(i - 1)];
+        printer.setPageSize(QPageSize(QSizeF(page.width_mm, page.height_mm), QPageSize::Millimeter));
+        printer.setPageMargins(QMarginsF(0, 0, 0, 0));
+        printer.setFullPage(true);
+        if (!p.isActive() ? !p.begin(&printer) : !printer.newPage()) {
+            Q_EMIT desk_.said(in_words("sheets-view.not-printed"), true);
+            return;
+        }
+        p.setRenderHint(QPainter::Antialiasing);
+        for (const auto& mark : page.marks) std::visit(PagePainter{p, printer.resolution() / 25.4}, mark);
+    }
+}
+
 // nullptr: they are still being drawn.
 void SheetsView::show_pages(const std::vector<Page>* pages) {
     // The button stays, with the focus that it may have; only what is below it is made anew.
     auto* layout = static_cast<QVBoxLayout*>(widget()->layout());
+    drawn_ = pages == nullptr ? std::vector<Page>{} : *pages;
+    print_->setEnabled(!drawn_.empty());
     delete below_;
     below_ = new QWidget(widget());
     auto* below = new QVBoxLayout(below_);

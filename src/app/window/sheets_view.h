@@ -5,9 +5,13 @@
 
 #include <QScrollArea>
 
+#include <QPushButton>
+
 #include "sheets/sheets.h"
 #include "window/desk.h"
 #include "window/errand.h"
+
+class QPrinter;
 
 namespace skarvel {
 
@@ -19,6 +23,8 @@ class SheetsView : public QScrollArea {
     /// Draws the pages of the plan anew, beside the window; until they are there, that is told.
     void refresh();
     [[nodiscard]] bool drawing() const { return pages_.busy(); }
+    /// The pages that are drawn, or those of them that the printer was told.
+    void print_on(QPrinter& printer) const;
 
   Q_SIGNALS:
     void save_wanted();
@@ -28,6 +34,8 @@ class SheetsView : public QScrollArea {
 
     Desk& desk_;
     QWidget* below_ = nullptr;
+    QPushButton* print_;
+    std::vector<Page> drawn_;
     Errand<std::vector<Page>> pages_{this};
 };
 

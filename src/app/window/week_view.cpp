@@ -80,6 +80,11 @@ QRectF WeekView::lane(std::size_t row) const {
     return {0, Theme::px(64) + static_cast<double>(row) * lane_high(), static_cast<double>(width()), lane_high()};
 }
 
+QRectF WeekView::today_row(std::size_t row) const {
+    const double top = lane(0).top() + static_cast<double>(week_.standings.size()) * lane_high() + Theme::px(40);
+    return {8, top + static_cast<double>(row) * Theme::px(24), width() - 8.0, static_cast<double>(Theme::px(24))};
+}
+
 // Whole days, as wide as there is room between the names and what is told.
 double WeekView::x_of(Moment at) const {
     const Moment begin = floor<days>(desk_.now());
@@ -146,16 +151,15 @@ void WeekView::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.chalk, 2));
     const double now = x_of(desk_.now());
     p.drawLine(QPointF(now, top), QPointF(now, bottom));
-    double y = bottom + Theme::px(14);
+    const double y = bottom + Theme::px(14);
     p.setFont(Theme::font(18, QFont::DemiBold));
     p.setPen(t.graphite);
     p.drawText(QRectF(0, y, width(), Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter, in_words("week.today"));
-    y += Theme::px(26);
     p.setFont(Theme::font(15));
+    std::size_t number = 0;
     for (const QString& row : today()) {
-        p.drawText(QRectF(8, y, width() - 8, Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(today_row(number++), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(row, Qt::ElideRight, width() - 16));
-        y += Theme::px(24);
     }
 }
 
@@ -163,6 +167,11 @@ void WeekView::mousePressEvent(QMouseEvent* event) {
     for (std::size_t row = 0; row < week_.standings.size(); ++row) {
         if (lane(row).contains(event->position()))
             return Q_EMIT first_wanted(static_cast<int>(week_.standings[row].job));
+    }
+    const auto places = of_the_day(week_, desk_.now());
+    for (std::size_t row = 0; row < std::min(places.size(), most_today); ++row) {
+        if (today_row(row).contains(event->position()))
+            return Q_EMIT bench_wanted(static_cast<int>(week_.slots[places[row]].job));
     }
 }
 

@@ -24,6 +24,8 @@ class WeekView : public QWidget {
 
   Q_SIGNALS:
     void first_wanted(int job);
+    /// Work of today is to be done at the bench of its job.
+    void bench_wanted(int job);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -35,6 +37,7 @@ class WeekView : public QWidget {
     [[nodiscard]] QStringList today() const;
     [[nodiscard]] double lane_high() const;
     [[nodiscard]] QRectF lane(std::size_t row) const;
+    [[nodiscard]] QRectF today_row(std::size_t row) const;
     [[nodiscard]] double x_of(Moment at) const;
     Desk& desk_;
     std::vector<RackJob> jobs_;
