@@ -25,8 +25,8 @@ FILE = re.compile(r"\.(json|sqlite|ini|svg|dxf|plt|csv|ics|pdf|png|ttf|otf|skarv
 # What stands in code and is read by no maker: names of widgets, styles, formats, SQL, answers of machines, paths.
 UNREAD = re.compile(r"setObjectName|setProperty|setStyleSheet|findChild|objectName|QFont|#include|static_assert|"
                     r"assert|throw |regex|session|<< \"(SELECT|INSERT|CREATE)|fromUtf8\(R|getenv|QSettings")
-# Names of files, styles and the program itself, and how a date is shown.
-UNSAID = {"Regular", "Medium", "Bold", "Fusion", "Skarvel", "ddd d MMM yyyy  HH:mm", "from memory"}
+# Names of files, styles, the program itself and what a desktop is asked for, and how a date is shown.
+UNSAID = {"Regular", "Medium", "Bold", "Fusion", "Skarvel", "ddd d MMM yyyy  HH:mm", "from memory", "Notify", "Inhibit"}
 WORDS = re.compile(r"[A-Za-z]{2,} [A-Za-z]{2,}|^[A-Z][a-z]{2,}[.…:!?]?$")
 groups = {key.split(".")[0] for key in sentences} - {"file"}
 used, prefixes, suffixes = set(), set(), set()

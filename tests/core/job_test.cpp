@@ -207,7 +207,15 @@ TEST_CASE("the ticket tells where there is nothing, and what was done") {
     job = tick(job, plan_of(job), StepId{"1/sand"}, moment("2026-05-04T18:31"));
     CHECK(second(Station::Bench) == "1 done");
     job.deadline.reset();
-    CHECK(first(Station::Clock).ends_with("hands-on"));
+    CHECK(first(Station::Clock).starts_with("ready "));
+    CHECK(second(Station::Clock).ends_with("by hand"));
+    job.deadline = moment("2026-05-30T12:00");
+    CHECK(second(Station::Clock).starts_with("begun now, "));
+    CHECK(second(Station::Clock).ends_with("to spare"));
+    // Words that have no place are there all the same.
+    lettering(job).words = std::string(120, 'W');
+    CHECK(first(Station::Lettering) == "the words do not fit");
+    CHECK_FALSE(second(Station::Lettering).empty());
     lettering(job).words.clear();
     CHECK(first(Station::Lettering) == "no words yet");
     CHECK(first(Station::Sections) == "nothing to cut yet");

@@ -120,7 +120,8 @@ TEST_CASE("what is suggested has no wrong joint, for any material, place, way an
                     colour.cut.making = resolve(face.colours.front().making, trade().films, trade().tools);
                     colour.cut.loads = Shared<LoadsPlan>(LoadsPlan{});
                     colour.cut.thin = Shared<ThinPlan>(ThinPlan{});
-                    const BuildUp build = build_up(method_reads(blank, face, colour, {}, {}, trade()), trade());
+                    const BuildUp build =
+                        build_up(method_reads(blank, BlankPlan{}, face, colour, {}, {}, trade()), trade());
                     INFO(material.id << " " << place << " " << static_cast<int>(already));
                     for (const Finding& f : build.findings) {
                         INFO(f.rule);

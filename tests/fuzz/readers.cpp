@@ -1,0 +1,140 @@
+#include "fuzz/readers.h"
+
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+
+#include "drawing/drawing_file.h"
+#include "drawing/outline_file.h"
+#include "files/job_file.h"
+#include "files/moment.h"
+#include "files/pdf.h"
+#include "files/photographs.h"
+#include "files/plan_json.h"
+#include "job/plan.h"
+#include "lettering/typeface.h"
+#include "logbook/logbook.h"
+#include "measure/reading.h"
+#include "proof/proof.h"
+#include "proof/reading.h"
+#include "sheets/sheets.h"
+
+namespace skarvel::fuzz {
+namespace {
+
+// What has to hold of whatever was read: a fuzzer notices the end of the program.
+void must(bool holds) {
+    if (!holds) std::abort();
+}
+
+const Library& library() {
+    static const Library shared = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets").value();
+    return shared;
+}
+
+Moment some_evening() { return read_moment("2026-05-04T18:00").value(); }
+
+void measure(const std::string& bytes) {
+    for (const Unit unit : {Unit::Inch, Unit::Millimetre}) {
+        const auto read = read_measure(bytes, unit);
+        if (!read) continue;
+        const auto again = read_measure(read->typed, unit);
+        must(again && again->value == read->value);
+        (void)show(read->value, {});
+        (void)measure_of(read->value, {});
+    }
+}
+
+void drawing(const std::string& bytes) { (void)read_drawing_file(bytes, "drawing"); }
+
+void outline(const std::string& bytes) { (void)read_outline(bytes, "outline"); }
+
+void picture(const std::string& bytes) {
+    if (bytes.size() < 4) return;
+    const int width = 1 + static_cast<unsigned char>(bytes[0]);
+    GreyPicture grey{width, static_cast<int>(bytes.size() - 4) / width, {bytes.begin() + 4, bytes.end()}};
+    const TraceWish wish{static_cast<unsigned char>(bytes[1]), static_cast<unsigned char>(bytes[2]),
+                         static_cast<unsigned char>(bytes[3]) / 2, (bytes[3] & 1) != 0};
+    (void)trace(grey, wish, Length::from_mm(100));
+}
+
+void typeface(const std::string& bytes) { (void)read_typeface(std::make_shared<const std::string>(bytes)); }
+
+void cut_file(const std::string& bytes) {
+    if (bytes.empty()) return;
+    // The first byte says which kind, and whether the knife trails.
+    const auto kind = static_cast<unsigned char>(bytes.front());
+    Knife trailing;
+    trailing.offset = Length::from_mm(0.25);
+    trailing.overcut = Length::from_mm(0.5);
+    (void)read_cut_file(bytes.substr(1), "cut", static_cast<CutFormat>(kind % 3), kind >= 128 ? trailing : Knife{});
+}
+
+void job(const std::string& bytes) {
+    const auto read = read_job(bytes);
+    if (!read) return must(library().catalogue.has(read.error().what.id));
+    const std::string written = write_job(*read);
+    const auto again = read_job(written);
+    must(again && write_job(*again) == written);
+}
+
+void shop(const std::string& bytes) {
+    const auto read = read_shop(bytes);
+    if (!read) return must(library().catalogue.has(read.error().what.id));
+    const std::string written = write_shop(*read);
+    const auto again = read_shop(written);
+    must(again && write_shop(*again) == written);
+}
+
+// From a job to all that comes out of it.
+void plan(const std::string& bytes) {
+    const auto read = read_job(bytes);
+    if (!read) return;
+    const Shop shop = usual_shop();
+    const Plan made = skarvel::plan(*read, shop, library(), some_evening());
+    (void)write_plan(*read, made, shop, library());
+    (void)write_pdf(sheets(*read, made, shop, library()), library(), read->title);
+    (void)prove(made, shop, files_of(*read, made, shop), CutFormat::Svg);
+    for (const Problem& problem : made.problems) must(!library().catalogue.say(problem.what, {}).empty());
+}
+
+// A shop with the usual job.
+void bed(const std::string& bytes) {
+    const auto read = read_shop(bytes);
+    if (!read) return;
+    Job job = new_job(library());
+    job.signs.front().faces.front().lettering.main().words = "TERN QUAY";
+    const Plan made = skarvel::plan(job, *read, library(), some_evening());
+    (void)files_of(job, made, *read);
+}
+
+void logbook(const std::string& bytes) {
+    const auto file =
+        std::filesystem::temp_directory_path() / ("skarvel-fuzz-" + std::to_string(std::hash<std::string>{}(bytes)));
+    std::ofstream(file, std::ios::binary) << bytes;
+    if (auto book = Logbook::open(file)) {
+        (void)book->all();
+        (void)book->cuts();
+        (void)book->add({});
+    }
+    for (const char* beside : {"", "-journal", "-wal", "-shm"}) std::filesystem::remove(file.string() + beside);
+}
+
+void photograph(const std::string& bytes) {
+    const auto job = std::filesystem::temp_directory_path() / "skarvel-fuzz.skarvel";
+    const auto kept = keep_photograph(job, bytes, StepId{"step"}, some_evening());
+    if (kept) must(photograph_bytes(job, *kept) == bytes);
+    std::filesystem::remove_all(photographs_of(job));
+}
+
+}  // namespace
+
+const std::vector<Reader>& readers() {
+    static const std::vector<Reader> all{{"measure", measure}, {"drawing", drawing},   {"outline", outline},
+                                         {"picture", picture}, {"typeface", typeface}, {"cut-file", cut_file},
+                                         {"job", job},         {"shop", shop},         {"plan", plan},
+                                         {"bed", bed},         {"logbook", logbook},   {"photograph", photograph}};
+    return all;
+}
+
+}  // namespace skarvel::fuzz

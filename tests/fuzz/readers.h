@@ -1,0 +1,17 @@
+// Every door by which bytes from outside come into the core, each as a function of bytes alone: what a fuzzer calls
+// with whatever it makes up, and the tests with what is kept in `corpus/`.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace skarvel::fuzz {
+
+struct Reader {
+    const char* name;  ///< also of its folder in `corpus/`, and of its dictionary
+    void (*read)(const std::string& bytes);
+};
+
+const std::vector<Reader>& readers();
+
+}  // namespace skarvel::fuzz
