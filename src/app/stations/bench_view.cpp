@@ -380,7 +380,10 @@ void BenchView::refresh() {
                        : s->work == Work::Proof ? in_words("bench-view.read-and-signed")
                        : signs > 0              ? in_words("bench-view.all-done")
                                                 : in_words("bench-view.done"));
-        const auto at = static_cast<std::size_t>(s - bench.steps.data());
+        // What comes after all of a round.
+        const std::vector<std::size_t> together = round();
+        const std::size_t at =
+            together.empty() ? static_cast<std::size_t>(s - bench.steps.data()) : together.back();
         next_->setText(at + 1 < bench.steps.size()
                            ? in_words("bench-view.then",
                                       {{"name", shown(desk_.say(bench.steps[at + 1].name))},

@@ -55,9 +55,8 @@ bool says_too_many(const std::string& bytes) {
         return error == std::errc::result_out_of_range ? std::numeric_limits<std::int64_t>::max() : value;
     };
     while (at < all.size()) {
-        const std::string_view code_words = line();
-        if (code_words.empty()) continue;
-        const std::int64_t code = number(code_words);
+        // In pairs and to 32 bits, as the library takes them, whatever they are.
+        const auto code = static_cast<std::int32_t>(number(line()));
         const std::string_view value = line();
         if (code == 0) counts = counting.contains(value);
         const bool count = (code >= 70 && code <= 79) || (code >= 90 && code <= 99);
