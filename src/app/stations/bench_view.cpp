@@ -382,8 +382,7 @@ void BenchView::refresh() {
                                                 : in_words("bench-view.done"));
         // What comes after all of a round.
         const std::vector<std::size_t> together = round();
-        const std::size_t at =
-            together.empty() ? static_cast<std::size_t>(s - bench.steps.data()) : together.back();
+        const std::size_t at = together.empty() ? static_cast<std::size_t>(s - bench.steps.data()) : together.back();
         next_->setText(at + 1 < bench.steps.size()
                            ? in_words("bench-view.then",
                                       {{"name", shown(desk_.say(bench.steps[at + 1].name))},
