@@ -1,5 +1,6 @@
 // Blank in the real window: every kind by keyboard alone, typed dimensions, several signs.
 #include <QComboBox>
+#include <QPlainTextEdit>
 #include <QSpinBox>
 
 #include "support_window.h"
@@ -358,4 +359,21 @@ TEST_CASE("leftover wood that would do is named at Blank") {
     CHECK(w.read().contains("behind the door"));
     type_in(w, "length", "62");
     CHECK_FALSE(w.read().contains("behind the door"));
+}
+
+TEST_CASE("blank: lines that are pasted make signs at one cap height, and one step takes them back") {
+    Job job = panel_job("", "24", "6");
+    Window w(job);
+    w.show(Station::Blank);
+    w.click("group Signs of this job");
+    auto& lines = w.get<QPlainTextEdit>("sign lines");
+    lines.setPlainText("SLIPWAY\nTEA ROOM\nCHANDLERY\nLOST OARS");
+    w.click("make signs of lines");
+    REQUIRE(w.job().signs.size() == 4);
+    CHECK(w.job().signs[1].faces.front().lettering.main().words == "TEA ROOM");
+    std::set<Length> caps;
+    for (const ColourPlan& c : w.desk().plan().colours) caps.insert(c.face->lettering->cap_height);
+    CHECK(caps.size() == 1);
+    w.desk().undo();
+    CHECK(w.job().signs.size() == 1);
 }

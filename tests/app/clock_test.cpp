@@ -1,4 +1,5 @@
 // The days of the clock: blocks where the tasks are, what a task waits for by pointing, and the wheel.
+#include <QCalendarWidget>
 #include <QTest>
 #include <QWheelEvent>
 
@@ -112,4 +113,30 @@ TEST_CASE("clock: by how much a change has moved the day is told on the ribbon's
     w.settle();
     CHECK(w.desk().plan().clock->ready > before);
     CHECK(w.get<QWidget>("Days to the deadline").accessibleDescription().contains("later than before"));
+}
+
+TEST_CASE(
+    "clock: a day is typed as it is said, shown as read before Enter, refused where it could be two, and picked") {
+    Window w;
+    w.show(Station::Clock);
+    auto& line = w.get<QLineEdit>("deadline");
+    line.setFocus();
+    QTest::keyClick(&line, Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClicks(&line, "in 8 days 9am");
+    CHECK(w.get<QLabel>("deadline read as").text() == "= Tue 12 May 2026  09:00");
+    CHECK(w.job().deadline == moment("2026-05-09T12:00"));  // not before Enter
+    QTest::keyClick(&line, Qt::Key_Return);
+    w.settle();
+    CHECK(w.job().deadline == moment("2026-05-12T09:00"));
+    w.type(line, "5/9");
+    CHECK(w.get<QLabel>("deadline read as").text().contains("two days"));
+    CHECK(w.job().deadline == moment("2026-05-12T09:00"));
+    w.click("deadline month");
+    auto* month = w.window().findChild<QCalendarWidget*>("month");
+    REQUIRE(month != nullptr);
+    Q_EMIT month->clicked(QDate(2026, 5, 16));
+    w.settle();
+    CHECK(w.job().deadline == moment("2026-05-16T09:00"));
+    w.desk().undo();
+    CHECK(w.job().deadline == moment("2026-05-12T09:00"));
 }

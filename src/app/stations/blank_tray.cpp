@@ -1,7 +1,10 @@
 // The tray of Blank: what lies on the bench, and what must stay clear.
 #include <QFileDialog>
+#include <QPlainTextEdit>
 
+#include "job/sign_commands.h"
 #include "stations/blank_parts.h"
+#include "theme/theme.h"
 #include "theme/words.h"
 
 namespace skarvel {
@@ -67,6 +70,33 @@ class BlankTray : public Tray {
             desk_.apply(copy_sign(desk_.job(), at, face().lettering.main().words));
             desk_.select(at + 1);
         });
+        auto* lines = new QPlainTextEdit(widget());
+        lines->setObjectName("sign lines");
+        lines->setAccessibleName(in_words("blank-tray.one-for-each-line"));
+        lines->setPlaceholderText(in_words("blank-tray.one-for-each-line"));
+        lines->setTabChangesFocus(true);
+        lines->setFixedHeight(Theme::px(76));
+        form_.row(in_words("blank-tray.one-for-each-line"), lines);
+        QPushButton* make = form_.offer(in_words("blank-tray.make-signs-of-lines"), [this, lines] {
+            std::vector<std::string> words;
+            for (const QString& line : lines->toPlainText().split('\n')) words.push_back(line.toStdString());
+            const Job made = signs_for_lines(desk_.job(), desk_.sign_at(), words);
+            if (made == desk_.job()) return;
+            // One step to take back: the signs, and that all are lettered alike.
+            const QString one_step = "signs-for-lines";
+            desk_.apply(made, one_step);
+            desk_.wait_for_plan();
+            desk_.apply(at_one_cap_height(desk_.job(), desk_.plan(), desk_.shop().display), one_step);
+            desk_.settle();
+            lines->clear();
+        });
+        make->setObjectName("make signs of lines");
+        QPushButton* alike = form_.offer(in_words("blank-tray.same-cap-height"), [this] {
+            desk_.wait_for_plan();
+            desk_.apply(at_one_cap_height(desk_.job(), desk_.plan(), desk_.shop().display));
+        });
+        alike->setObjectName("same cap height");
+        form_.show_if(alike, [this](const Blank&) { return desk_.job().signs.size() > 1; });
         QPushButton* back = form_.offer(in_words("blank-tray.letter-its-back"), [this] {
             desk_.apply(letter_back(desk_.job(), desk_.sign_at()));
             desk_.select(desk_.sign_at(), 1);

@@ -5,7 +5,6 @@
 // has whenever it has changed, and what the maker decides becomes an undo step.
 #pragma once
 
-#include <QDateTimeEdit>
 #include <QHBoxLayout>
 #include <QSpinBox>
 #include <QVBoxLayout>
@@ -14,7 +13,7 @@
 #include "stations/tray.h"
 #include "theme/theme.h"
 #include "values/lens.h"
-#include "window/moments.h"
+#include "window/when_field.h"
 
 namespace skarvel {
 
@@ -287,26 +286,17 @@ class Form {
     }
 
     /// A moment that may be missing: then it is out of the way.
-    QDateTimeEdit* moment_of(const QString& name, const char* called,
-                             const std::function<std::optional<Moment>(const T&)>& get,
-                             const std::function<void(T&, Moment)>& command) {
-        auto* made = new QDateTimeEdit(parent());
-        made->setAccessibleName(name);
-        made->setObjectName(called);
-        made->setDisplayFormat("ddd d MMM yyyy  HH:mm");
-        made->setKeyboardTracking(false);
-        made->setTimeSpec(Qt::UTC);
-        made->setLocale(QLocale::c());
+    WhenField* moment_of(const QString& name, const char* called,
+                         const std::function<std::optional<Moment>(const T&)>& get,
+                         const std::function<void(T&, Moment)>& command) {
+        auto* made = new WhenField(desk(), name, called, parent());
         tray_.add_decision(made);
-        QObject::connect(made, &QDateTimeEdit::dateTimeChanged, &tray_, [this, command](const QDateTime& t) {
-            change([&](T& value) { command(value, from_qt(t)); });
-        });
+        QObject::connect(made, &WhenField::decided, &tray_,
+                         [this, command](Moment at) { change([&](T& value) { command(value, at); }); });
         on_refresh([made, get](const T& t) {
             const std::optional<Moment> now = get(t);
             made->setVisible(now.has_value());
-            if (!now || made->hasFocus()) return;
-            const QSignalBlocker quiet(made);
-            made->setDateTime(to_qt(*now));
+            if (now) made->show_moment_of(*now);
         });
         return made;
     }
