@@ -232,3 +232,27 @@ TEST_CASE("bench: a round of four signs is one step with its parts to tick, and 
     }
     CHECK(w.desk().plan().bench->done() == before + parts);
 }
+
+TEST_CASE("bench: a photograph is kept at its step and shown small, upright; one that is missing says so") {
+    Window w;
+    w.show(Station::Bench);
+    const auto picture = w.folder() / "lift.png";
+    QImage(400, 300, QImage::Format_RGB32).save(QString::fromStdString(picture.string()));
+    std::ofstream(w.folder() / "notes.txt") << "no picture";
+    w.desk().keep_photographs({picture, w.folder() / "notes.txt"}, w.desk().plan().bench->next()->id);
+    w.settle();
+    REQUIRE(w.job().bench.photographs.size() == 1);
+    CHECK(w.read().contains("neither a JPEG nor a PNG"));
+    auto* strip = w.window().findChild<QWidget*>("photographs");
+    REQUIRE(strip != nullptr);
+    const auto shows_picture = [&] {
+        const auto all = strip->findChildren<QLabel*>();
+        return std::any_of(all.begin(), all.end(), [](const QLabel* l) { return !l->pixmap().isNull(); });
+    };
+    CHECK(QTest::qWaitFor([&] { return strip->isVisible() && shows_picture(); }, 5000));
+    std::filesystem::remove_all(w.folder() / "job.photographs");
+    w.click("ahead");
+    w.click("back");
+    CHECK(QTest::qWaitFor([&] { return w.read().contains("not beside the job any more"); }, 5000));
+    CHECK(w.desk().save(w.folder() / "job.skarvel"));
+}

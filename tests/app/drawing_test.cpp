@@ -1,7 +1,9 @@
 // The drawing in the window: views, pointing, dimensions that follow.
 #include <QComboBox>
+#include <QContextMenuEvent>
 #include <QDialog>
 #include <QListWidget>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QSpinBox>
 #include <QTimer>
@@ -280,4 +282,45 @@ TEST_CASE("a stock size and a measured width are two ways to say how wide it is"
     CHECK_FALSE(w.sign().blank.width);
     w.type(w.get<QLineEdit>("width, as the tape says"), "8");
     CHECK(w.read().contains("is 8 in what the tape says?"));
+}
+
+TEST_CASE("drawing: the other button offers what can be done there, and takes in hand what lies there") {
+    Window w;
+    w.show(Station::Lettering);
+    Drawing& drawing = w.window().drawing();
+    QStringList offered;
+    const auto open = [&](const QPoint& at, const QString& choose) {
+        offered.clear();
+        QTimer::singleShot(0, &drawing, [&] {
+            auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+            if (menu == nullptr) return;
+            QAction* chosen = nullptr;
+            for (QAction* a : menu->actions()) {
+                if (!a->text().isEmpty()) offered << a->text();
+                if (a->text() == choose) chosen = a;
+            }
+            if (chosen != nullptr) chosen->trigger();
+            menu->close();
+        });
+        QContextMenuEvent event(QContextMenuEvent::Mouse, at, drawing.mapToGlobal(at));
+        QApplication::sendEvent(&drawing, &event);
+        w.settle();
+    };
+    const ColourPlan* plan = w.desk().face_plan();
+    const Box letter = plan->cut.pieces->front().shape.bounds();
+    const QPoint on_letter =
+        drawing.where({(letter.low.x + letter.high.x) / 2, letter.low.y + (letter.high.y - letter.low.y) / 8})
+            .toPoint();
+    open(on_letter, "locked in place");
+    CHECK(offered.contains("Measure"));
+    CHECK(offered.contains("Back where it stands by itself"));
+    CHECK(w.sign().faces.front().lettering.main().locked);
+    w.desk().undo();
+    w.settle();
+    CHECK_FALSE(w.sign().faces.front().lettering.main().locked);
+    open({4, drawing.height() - 4}, "Measure");  // beside the board
+    CHECK_FALSE(offered.contains("Back where it stands by itself"));
+    CHECK(drawing.measuring());
+    QTest::keyClick(&drawing, Qt::Key_Escape);
+    CHECK_FALSE(drawing.measuring());
 }

@@ -113,6 +113,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     timers_ = label({}, nullptr, this);
     timers_->setObjectName("timers");
     photographs_ = new PhotographStrip(desk_, this);
+    connect(photographs_, &PhotographStrip::changed, this, &BenchView::lay_out);
     side->addWidget(figures_);
     side->addWidget(photographs_);
     side->addStretch(1);

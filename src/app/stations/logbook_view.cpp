@@ -106,6 +106,12 @@ void LogbookView::refresh() {
     layout->addWidget(label(records.empty() ? in_words("logbook-view.nothing-yet-finish-a")
                                             : in_words("logbook-view.newest-first-what-you"),
                             "small", body));
+    if (!desk_.job().bench.photographs.empty()) {
+        layout->addWidget(label(in_words("logbook-view.photographs"), nullptr, body));
+        auto* strip = new PhotographStrip(desk_, body);
+        strip->show_step({});
+        layout->addWidget(strip);
+    }
     for (const LogRecord& r : records) layout->addWidget(card(r, body));
     if (!desk_.cuts().empty()) {
         layout->addSpacing(12);

@@ -77,7 +77,7 @@ void PhotographStrip::show_step(const StepId& step) {
             }
             static_cast<QHBoxLayout*>(layout())->addStretch(1);
             setVisible(!all.empty());
-            Q_EMIT desk_.marks_changed();
+            Q_EMIT changed();
         });
     if (wanted.empty()) hide();
 }

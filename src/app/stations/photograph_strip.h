@@ -19,6 +19,10 @@ class PhotographStrip : public QWidget {
     /// Those of a step; of all steps where it names none.
     void show_step(const StepId& step);
 
+  Q_SIGNALS:
+    /// Other pictures stand there, or none.
+    void changed();
+
   private:
     struct Small {
         std::string file;
