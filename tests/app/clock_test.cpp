@@ -140,3 +140,26 @@ TEST_CASE(
     w.desk().undo();
     CHECK(w.job().deadline == moment("2026-05-12T09:00"));
 }
+
+TEST_CASE("clock: hours of jobs that are wanted sooner are kept free, told in the tray, and given back when asked") {
+    Job later = long_board();
+    later.deadline = moment("2026-05-30T12:00");
+    Window w(later);
+    const Moment alone = w.desk().plan().clock->slots.front().start;
+    std::ofstream(w.folder() / "sooner.skarvel") << write_job(porch_board());  // wanted on the ninth
+    w.show(Station::Clock);
+    w.desk().mind_others();
+    REQUIRE(QTest::qWaitFor([&] { return !w.desk().present().taken.empty(); }, 20'000));
+    w.settle();
+    const auto& slots = w.desk().plan().clock->slots;
+    CHECK(slots.front().start > alone);
+    for (const Slot& s : slots) {
+        for (const Interval& i : w.desk().present().taken) CHECK((s.end <= i.from || s.start >= i.to));
+    }
+    CHECK(w.read().contains("kept free for jobs wanted sooner"));
+    Shop shop = w.desk().shop();
+    shop.minds_others = false;
+    w.desk().set_shop(shop);
+    w.settle();
+    CHECK(w.desk().plan().clock->slots.front().start == alone);
+}
