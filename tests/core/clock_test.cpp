@@ -4,21 +4,12 @@
 
 #include "job/commands.h"
 #include "support.h"
+#include "support_clock.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
 
 namespace {
-
-Task task(const std::string& id, int minutes, std::vector<Wait> waits = {}) {
-    Task t;
-    t.id.name = id;
-    t.hands_on = Minutes(minutes);
-    t.waits = std::move(waits);
-    return t;
-}
-
-Wait after(std::size_t i, int minutes) { return {i, Minutes(minutes), std::nullopt, {}}; }
 
 // Tasks as a schedule takes them.
 Shared<std::vector<Task>> all_of(std::vector<Task> tasks) { return {std::move(tasks)}; }

@@ -7,6 +7,7 @@
 #include "clock/schedule.h"
 #include "job/what_helps.h"
 #include "support.h"
+#include "support_clock.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -14,20 +15,6 @@ using namespace skarvel::testing;
 namespace {
 
 Minutes m(int minutes) { return Minutes(minutes); }
-
-Task task(const std::string& id, int minutes, std::vector<Wait> waits = {}) {
-    Task t;
-    t.id.name = id;
-    t.hands_on = Minutes(minutes);
-    t.waits = std::move(waits);
-    return t;
-}
-
-Wait after(std::size_t i, int least, std::optional<int> most = std::nullopt) {
-    Wait w{i, Minutes(least), std::nullopt, {}};
-    if (most) w.at_most = Minutes(*most);
-    return w;
-}
 
 ClockInput on_evenings(std::vector<Task> tasks, const std::string& now = "2026-05-04T18:00") {
     return {Shared<std::vector<Task>>(std::move(tasks)), usual_shop().hours, {}, {}, {}, moment(now)};

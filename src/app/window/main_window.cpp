@@ -291,10 +291,10 @@ void MainWindow::refresh_job() {
     const QString name = QString::fromStdString(desk_.job().title);
     title_->setText(
         QFontMetrics(Theme::font(18, QFont::DemiBold)).elidedText(name, Qt::ElideRight, std::max(100, width() / 5)) +
-        (desk_.unsaved() ? " *" : ""));
+        (desk_.unsaved() ? in_words("window.not-saved") : QString()));
     title_->setAccessibleName(in_words("window.job", {{"name", name}}));
     title_->setToolTip(name);
-    setWindowTitle(name + (desk_.unsaved() ? "*" : "") + " – Skarvel");
+    setWindowTitle(name + (desk_.unsaved() ? in_words("window.not-saved") : QString()) + " – Skarvel");
     actions_.at("undo")->setEnabled(desk_.can_undo());
     actions_.at("redo")->setEnabled(desk_.can_redo());
     actions_.at("together")->setEnabled(signs_row_->wanted());

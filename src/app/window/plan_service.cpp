@@ -69,7 +69,8 @@ void PlanService::work(const std::stop_token& stop) {
         std::optional<Plan> planned;
         std::vector<Interval> taken;
         try {
-            if (wish.others && wish.shop.minds_others) taken = hours_of_others(*wish.others, wish.job.deadline);
+            if (wish.others && wish.shop.minds_others)
+                taken = hours_of_others(*wish.others, wish.job.deadline, wish.shop, wish.now);
             planned = planner.plan(wish.job, wish.shop, *library, {wish.now, taken}, source.get_token(), on_face);
         } catch (const std::exception& broken) {
             planner = Planner();

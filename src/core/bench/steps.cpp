@@ -112,7 +112,7 @@ const Step* BenchPlan::next() const {
 }
 std::vector<std::size_t> round_of(const BenchPlan& bench, std::size_t step) {
     const std::vector<Step>& steps = bench.steps;
-    if (step >= steps.size() || steps[step].round.empty()) return {};
+    if (step >= steps.size() || steps[step].round.empty() || steps[step].of.empty()) return {};
     const auto with = [&](std::size_t i) {
         return steps[i].round == steps[step].round && std::chrono::floor<std::chrono::days>(steps[i].start) ==
                                                           std::chrono::floor<std::chrono::days>(steps[step].start);

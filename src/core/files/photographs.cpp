@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 #include <libexif/exif-data.h>
 
-#include <boost/crc.hpp>
 #include <boost/uuid/detail/sha1.hpp>
 #include <cstdio>
 #include <memory>

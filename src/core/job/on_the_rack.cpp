@@ -30,11 +30,19 @@ std::optional<Moved> move_work(const Job& job, const Plan& plan, const Shop& sho
     return how_far(clock, step, to);
 }
 
-std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline) {
+std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline,
+                                      const Shop& shop, Moment now) {
     std::vector<RackJob> sooner;
     std::copy_if(others.begin(), others.end(), std::back_inserter(sooner), [&](const RackJob& other) {
         return other.clock.deadline && (!deadline || *other.clock.deadline < *deadline);
     });
+    // They were read some time ago; the hours may have changed since, and some are gone.
+    for (RackJob& job : sooner) {
+        job.clock.now = now;
+        job.clock.hours = shop.hours;
+        job.clock.changed = shop.changed_days;
+        job.clock.hands = shop.pairs_of_hands;
+    }
     std::vector<Interval> hours;
     for (const RackSlot& s : rack_week(sooner).slots) hours.push_back({s.slot.start, s.slot.end});
     return hours;

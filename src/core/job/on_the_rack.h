@@ -16,8 +16,9 @@ std::optional<Moved> move_work(const Job& job, const Plan& plan, const Shop& sho
                                const StepId& step, Moment to);
 
 /// Hours that other jobs have taken before a job that is wanted by `deadline`: those wanted sooner, on the hours that
-/// their own plans take; of a job that is wanted at no time, all that are wanted at some.
-std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline);
+/// their own plans take from `now` on; of a job that is wanted at no time, all that are wanted at some.
+std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline,
+                                      const Shop& shop, Moment now);
 
 /// Places in `week.slots` that begin on the day of `now`.
 std::vector<std::size_t> of_the_day(const RackWeek& week, Moment now);
