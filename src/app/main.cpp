@@ -128,7 +128,7 @@ int main(int argc, char** argv) {
     for (int i = 0; i < parser.value(done).toInt(); ++i) {
         desk.wait_for_plan();
         if (const Step* next = desk.plan().bench->next())
-            desk.apply(tick(desk.job(), desk.plan(), next->id, next->start + next->hands_on));
+            desk.apply(tick(desk.job(), desk.plan(), next->id, next->start + next->hands_on, next->start));
     }
     if (const auto later = read_moment(parser.value(then).toStdString())) desk.pretend(*later);
     if (parser.isSet(finishing)) (void)desk.finish_job(Outcome::Good, parser.value(finishing).toStdString());
@@ -158,6 +158,9 @@ int main(int argc, char** argv) {
     }
     if (parser.isSet(close_up)) window.drawing().set_close_up(true);
     if (parser.isSet(step_back)) window.drawing().set_step_back(true);
+    const bool nothing_wanted =
+        parser.positionalArguments().isEmpty() && !parser.isSet(station) && !parser.isSet(typed);
+    if (desk.first_start() && nothing_wanted) window.show_first_start();
     window.show();
     if (!parser.isSet(picture)) desk.mind_others();
     for (const QString& name : parser.values(press)) {

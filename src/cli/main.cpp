@@ -179,7 +179,7 @@ class Program {
             if (!at) return complain(at.error()), false;
             moment = *at;
         }
-        plan_ = plan(job_, shop_, library_, moment);
+        plan_ = plan(job_, shop_, library_, {moment, {}, clock_changes(moment, moment + std::chrono::days(400))});
         return true;
     }
 

@@ -5,19 +5,19 @@
 namespace skarvel {
 
 Expected<std::string> print(const std::string& pdf, const Address& to, const std::stop_token& stop) {
-    Line line(to);
+    constexpr int patience_ms = 120'000;  // that a page may take
+    const auto stopped = [&] { return refused({"cut.stopped-page", {}}, Station::Sections); };
+    Line line(to, [&] { return stop.stop_requested(); });
+    if (stop.stop_requested()) return stopped();
     if (!line.good()) {
         return refused({"cut.no-answer", {{"host", to.host}, {"port", std::int64_t{to.port}}}}, Station::Sections,
                        {"cut.no-answer-remedy", {}});
     }
-    if (!line.say(pdf)) return refused({"cut.line-lost", {}}, Station::Sections);
+    if (!line.say(pdf)) return stop.stop_requested() ? stopped() : refused({"cut.line-lost", {}}, Station::Sections);
     line.end_saying();
-    std::optional<std::string> answer;
-    while (!answer && !line.gone()) {
-        if (stop.stop_requested()) return refused({"cut.stopped", {}}, Station::Sections);
-        answer = line.hear(200);
-    }
-    if (!answer) return refused({"cut.line-lost", {}}, Station::Sections);
+    const auto answer = line.hear(patience_ms);
+    if (stop.stop_requested()) return stopped();
+    if (!answer) return refused({line.gone() ? "cut.line-lost" : "cut.silent", {}}, Station::Sections);
     std::istringstream in(*answer);
     std::string what;
     std::string why;

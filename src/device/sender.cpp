@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <algorithm>
 #include <chrono>
+#include <cmath>
 #include <optional>
 #include <sstream>
 #include <thread>
@@ -42,6 +43,19 @@ Reach reach_of(const std::string& hpgl) {
     return reach;
 }
 
+// Twice as long as the knife needs for a part at that speed, or at a slow one where the machine has its own.
+int time_ms(const std::string& part, int speed_mm_s) {
+    constexpr int slow_mm_s = 20;
+    constexpr double longest_ms = 3.6e6;
+    std::string numbers = part;
+    for (char& c : numbers) c = (c >= '0' && c <= '9') || c == '-' ? c : ' ';
+    std::istringstream in(numbers);
+    double length = 0, x0 = 0, y0 = 0;
+    for (double x = 0, y = 0; in >> x >> y; x0 = x, y0 = y) length += std::hypot(x - x0, y - y0);
+    const double mm = length / 40;
+    return static_cast<int>(std::min(longest_ms, 2000 * mm / (speed_mm_s > 0 ? speed_mm_s : slow_mm_s)));
+}
+
 // Whole orders of the plotter language, a path at a time, so that a pause falls between paths.
 std::vector<std::string> in_parts(const std::string& hpgl) {
     std::vector<std::string> parts;
@@ -55,14 +69,16 @@ std::vector<std::string> in_parts(const std::string& hpgl) {
 }  // namespace
 
 Expected<CutResult> send(const CutOrder& order, const Address& to, const std::function<void(double)>& progress,
-                         const SendHold& holding, const std::stop_token& stop) {
-    Line line(to);
+                         SendHold& holding, const std::stop_token& stop) {
+    Line line(to, [&] { return stop.stop_requested(); });
+    if (stop.stop_requested()) return no("cut.stopped");
     if (!line.good())
         return no("cut.no-answer", {{"host", to.host}, {"port", std::int64_t{to.port}}}, "cut.no-answer-remedy");
     CutResult result;
     line.say("OH;\n");
-    const auto limits = line.hear(10'000);
-    if (!limits) return no("cut.silent");
+    const auto limits = line.hear(order.patience_s * 1000);
+    if (stop.stop_requested()) return no("cut.stopped");
+    if (!limits) return no(line.gone() ? "cut.line-lost" : "cut.silent");
     {
         std::istringstream in(*limits);
         double numbers[4] = {};
@@ -91,27 +107,28 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
         std::find_if(parts.begin(), parts.end(), [](const std::string& p) { return p.starts_with("IN"); });
     parts.insert(begins == parts.end() ? parts.begin() : std::next(begins),
                  fmt::format("IW{},{},{},{};\n", reach.low_x, reach.low_y, reach.high_x, reach.high_y));
+    const auto stopped = [&] {
+        line.say_last("PU0,0;SP0;\n");
+        return no("cut.stopped");
+    };
     for (std::size_t i = 0; i < parts.size(); ++i) {
         while (holding.paused && !stop.stop_requested()) std::this_thread::sleep_for(std::chrono::milliseconds(30));
-        if (stop.stop_requested()) {
-            line.say("PU0,0;SP0;\n");
-            return no("cut.stopped");
-        }
-        if (!line.say(parts[i])) return no("cut.line-lost");
-        // The machine has read the part when it says where it stands.
+        if (stop.stop_requested()) return stopped();
+        if (parts[i].find("PD") != std::string::npos) holding.begun = true;
+        if (!line.say(parts[i])) return stop.stop_requested() ? stopped() : no("cut.line-lost");
+        // The machine has read the part when it says where it stands: after it has cut it, as long as that may take.
         line.say("OA;\n");
-        std::optional<std::string> here;
-        while (!here && !line.gone()) {
-            here = line.hear(200);
-            if (stop.stop_requested()) break;
-        }
+        const auto here = line.hear(order.patience_s * 1000 + time_ms(parts[i], order.speed_mm_s));
+        if (stop.stop_requested()) return stopped();
         if (line.gone()) return no("cut.line-lost");
-        if (here && here->starts_with("E")) return no("cut.machine-error", {{"detail", *here}});
+        if (!here) return no("cut.silent");
+        if (here->starts_with("E")) return no("cut.machine-error", {{"detail", *here}});
         if (progress) progress(static_cast<double>(i + 1) / static_cast<double>(parts.size()));
     }
     line.say("OC;\n");
-    const auto outcome = line.hear(30'000);
-    if (!outcome) return no("cut.silent");
+    const auto outcome = line.hear(order.patience_s * 1000);
+    if (stop.stop_requested()) return stopped();
+    if (!outcome) return no(line.gone() ? "cut.line-lost" : "cut.silent");
     std::istringstream in(*outcome);
     in >> result.outcome >> result.seconds;
     return result;

@@ -15,9 +15,11 @@
 
 namespace skarvel {
 
-/// What the sender may be told while it runs, from any thread.
+/// What the sender may be told while it runs, from any thread; and whether the knife has been let down: a load that
+/// ends otherwise than well is then perhaps cut, and not cut at all where it has not.
 struct SendHold {
     std::atomic<bool> paused = false;
+    std::atomic<bool> begun = false;
 };
 
 struct CutResult {
@@ -33,12 +35,13 @@ struct CutOrder {
     std::string film;      ///< the kind of film, which decides the force it wants
     int force = 0;         ///< grams; 0 leaves it as it is set
     int speed_mm_s = 0;
-    bool again = false;  ///< a second pass over what lies there, without unloading
+    bool again = false;   ///< a second pass over what lies there, without unloading
+    int patience_s = 30;  ///< that a machine may be silent, beside what it needs for a path
 };
 
 /// Refused: nobody answers, the material is too short or too narrow, the machine stops, or `stop` was requested (then
 /// the knife is lifted first).
 Expected<CutResult> send(const CutOrder& order, const Address& to, const std::function<void(double)>& progress,
-                         const SendHold& holding, const std::stop_token& stop);
+                         SendHold& holding, const std::stop_token& stop);
 
 }  // namespace skarvel

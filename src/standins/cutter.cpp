@@ -33,6 +33,7 @@ struct Settings {
     int force = 80;        // grams
     int speed_mm_s = 100;
     int loads = 0;  // stops after so many; 0 never
+    int patience_s = 600;
 };
 
 // Grams that go through each film with a new blade and just mark the paper (from memory).
@@ -43,6 +44,8 @@ double wanted_force(const std::string& film) {
     return at == wants.end() ? 80 : at->second;
 }
 
+constexpr std::size_t longest_order = 1'000'000;
+
 class Cutter {
   public:
     explicit Cutter(Settings settings) : s_(std::move(settings)) {}
@@ -52,6 +55,7 @@ class Cutter {
         char buffer[8192];
         for (ssize_t n = 0; (n = recv(socket, buffer, sizeof buffer, 0)) > 0;) {
             heard.append(buffer, static_cast<std::size_t>(n));
+            if (heard.size() > longest_order && heard.find(';') == std::string::npos) return;
             for (std::size_t end = 0; (end = heard.find(';')) != std::string::npos;) {
                 std::string order = heard.substr(0, end);
                 heard.erase(0, end + 1);
@@ -202,7 +206,9 @@ int main(int argc, char** argv) {
     app.add_option("--force", s.force, "As it is set, grams");
     app.add_option("--faster", s.faster, "Times its real speed");
     app.add_option("--loads", s.loads, "Stop after so many callers");
+    app.add_option("--patience", s.patience_s, "Seconds that a caller may be silent");
     CLI11_PARSE(app, argc, argv);
     Cutter cutter(s);
-    return listen_for_callers("skarvel-cutter", s.port, s.loads, [&](int caller) { cutter.serve(caller); });
+    return listen_for_callers("skarvel-cutter", s.port, s.loads, s.patience_s,
+                              [&](int caller) { cutter.serve(caller); });
 }

@@ -5,14 +5,17 @@
 
 #include <netinet/in.h>
 #include <sys/socket.h>
+#include <sys/time.h>
 #include <unistd.h>
 #include <functional>
 #include <iostream>
 #include <string>
 
 /// Listens on a port of this machine (0: a free one) and hands each caller's socket to `serve`, one after the other,
-/// `callers` times or for ever where that is 0. Gives the exit code of the program.
-inline int listen_for_callers(const std::string& name, int port, int callers, const std::function<void(int)>& serve) {
+/// `callers` times or for ever where that is 0. One that says nothing for `patience_s`, or takes nothing, is left, so
+/// that the next is served. Gives the exit code of the program.
+inline int listen_for_callers(const std::string& name, int port, int callers, int patience_s,
+                              const std::function<void(int)>& serve) {
     const int listening = socket(AF_INET, SOCK_STREAM, 0);
     const int yes = 1;
     setsockopt(listening, SOL_SOCKET, SO_REUSEADDR, &yes, sizeof yes);
@@ -30,6 +33,9 @@ inline int listen_for_callers(const std::string& name, int port, int callers, co
     for (int n = 0; callers == 0 || n < callers; ++n) {
         const int caller = accept(listening, nullptr, nullptr);
         if (caller < 0) break;
+        const timeval patience{patience_s, 0};
+        setsockopt(caller, SOL_SOCKET, SO_RCVTIMEO, &patience, sizeof patience);
+        setsockopt(caller, SOL_SOCKET, SO_SNDTIMEO, &patience, sizeof patience);
         serve(caller);
         close(caller);
     }

@@ -20,6 +20,7 @@ struct Settings {
     double mm_s = 20;
     double faster = 1;
     int pages = 0;  // stops after so many callers; 0 never
+    int patience_s = 600;
 };
 
 // Sizes of the pages, in millimetres, as the file tells them.
@@ -48,6 +49,8 @@ std::string print(const Settings& s, const std::string& pdf) {
     return fmt::format("printed {} {:.1f} {:.1f}\n", pages.size(), pages.front().first, pages.front().second);
 }
 
+constexpr std::size_t longest_page = 256'000'000;
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -58,12 +61,13 @@ int main(int argc, char** argv) {
     app.add_option("--longest", s.longest_mm, "Page, mm");
     app.add_option("--faster", s.faster, "Times its real speed");
     app.add_option("--pages", s.pages, "Stop after so many callers");
+    app.add_option("--patience", s.patience_s, "Seconds that a caller may be silent");
     CLI11_PARSE(app, argc, argv);
-    return listen_for_callers("skarvel-printer", s.port, s.pages, [&](int caller) {
+    return listen_for_callers("skarvel-printer", s.port, s.pages, s.patience_s, [&](int caller) {
         std::string heard;
         char buffer[65536];
         for (ssize_t got = 0; (got = recv(caller, buffer, sizeof buffer, 0)) > 0;)
-            heard.append(buffer, static_cast<std::size_t>(got));
+            if (heard.size() < longest_page) heard.append(buffer, static_cast<std::size_t>(got));
         const std::string answer = print(s, heard);
         ::send(caller, answer.data(), answer.size(), MSG_NOSIGNAL);
     });

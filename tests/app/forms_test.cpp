@@ -157,7 +157,7 @@ TEST_CASE("of several wishes the last is planned") {
     for (const char* words : {"ONE", "TWO", "THREE", "OARS"}) {
         Job job = porch_board();
         lettering(job).words = words;
-        service.want(shared, job, usual_shop(), moment("2026-05-04T17:40"), nullptr);
+        service.want(shared, job, usual_shop(), moment("2026-05-04T17:40"), nullptr, std::nullopt);
         CHECK_FALSE(service.current());
     }
     service.wait();

@@ -1,8 +1,13 @@
 // Loads sent to the stand-in for a cutter, a program of its own behind a socket.
 #include <fmt/format.h>
 
+#include <netinet/in.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include <csignal>
 #include <cstdio>
+#include <functional>
 #include <thread>
 
 #include "device/printing.h"
@@ -53,7 +58,7 @@ CutOrder first_load() {
 }
 
 Expected<CutResult> cut(const StandIn& cutter, const CutOrder& order, double* last = nullptr) {
-    const SendHold hold;
+    SendHold hold;
     return send(order, cutter.address(),
                 [&](double share) {
                     if (last != nullptr) *last = share;
@@ -126,10 +131,140 @@ TEST_CASE("the stand-in follows both kinds of coordinates, refuses what it does 
     CHECK(refused.error().what.id == "cut.material-short");
 }
 
+namespace {
+
+// A machine that does to its caller what it is told to.
+class BadMachine {
+  public:
+    explicit BadMachine(std::function<void(int)> serve) {
+        listening_ = socket(AF_INET, SOCK_STREAM, 0);
+        sockaddr_in here{};
+        here.sin_family = AF_INET;
+        here.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
+        socklen_t size = sizeof here;
+        REQUIRE(bind(listening_, reinterpret_cast<sockaddr*>(&here), size) == 0);
+        REQUIRE(listen(listening_, 4) == 0);
+        REQUIRE(getsockname(listening_, reinterpret_cast<sockaddr*>(&here), &size) == 0);
+        port_ = ntohs(here.sin_port);
+        thread_ = std::jthread([this, serve = std::move(serve)] {
+            const int caller = accept(listening_, nullptr, nullptr);
+            if (caller < 0) return;
+            serve(caller);
+            close(caller);
+        });
+    }
+    ~BadMachine() {
+        shutdown(listening_, SHUT_RDWR);
+        close(listening_);
+    }
+    BadMachine(const BadMachine&) = delete;
+    BadMachine& operator=(const BadMachine&) = delete;
+    [[nodiscard]] Address address() const { return {"127.0.0.1", port_}; }
+
+  private:
+    int listening_ = -1, port_ = 0;
+    std::jthread thread_;
+};
+
+void tell(int caller, const std::string& words) { (void)::send(caller, words.data(), words.size(), MSG_NOSIGNAL); }
+
+// Whatever comes, until the caller has gone.
+void swallow(int caller) {
+    char buffer[4096];
+    while (recv(caller, buffer, sizeof buffer, 0) > 0) {
+    }
+}
+
+// Answers as a cutter does, so many questions about where it stands, then no more; or it breaks off.
+void answer(int caller, int questions, bool breaks_off = false) {
+    std::string heard;
+    char buffer[4096];
+    for (ssize_t n = 0; (n = recv(caller, buffer, sizeof buffer, 0)) > 0;) {
+        heard.append(buffer, static_cast<std::size_t>(n));
+        for (std::size_t end = 0; (end = heard.find(';')) != std::string::npos;) {
+            if (heard.compare(0, end, "OH") == 0) tell(caller, "0,0,12000,24400\n");
+            if (heard.substr(0, end).ends_with("OA") && questions-- > 0) tell(caller, "0,0,0\n");
+            heard.erase(0, end + 1);
+            if (breaks_off && questions <= 0) return;
+        }
+    }
+}
+
+std::string said_of(const BadMachine& machine, bool begun, std::stop_token stop = {}) {
+    CutOrder order = first_load();
+    order.patience_s = 1;
+    order.speed_mm_s = 100'000;
+    SendHold hold;
+    const auto result = send(order, machine.address(), {}, hold, stop);
+    CHECK(hold.begun == begun);
+    REQUIRE_FALSE(result);
+    CHECK(library().catalogue.has(result.error().what.id));
+    return result.error().what.id;
+}
+
+}  // namespace
+
+TEST_CASE("a machine that hangs, breaks off, floods or talks nonsense is told in words, and whether it may have cut") {
+    CHECK(said_of(BadMachine(swallow), false) == "cut.silent");
+    CHECK(said_of(BadMachine([](int c) { answer(c, 3); }), true) == "cut.silent");
+    CHECK(said_of(BadMachine([](int c) { answer(c, 4, true); }), true) == "cut.line-lost");
+    CHECK(said_of(BadMachine([](int c) { tell(c, "what do you want\n"); }), false) == "cut.silent");
+    CHECK(said_of(BadMachine([](int c) {
+                      const std::string flood(8192, 'x');
+                      for (int i = 0; i < 2000; ++i) tell(c, flood);
+                  }),
+                  false) == "cut.line-lost");
+    CHECK(said_of(BadMachine([](int) {}), false) == "cut.line-lost");
+}
+
+TEST_CASE("a stop is heard at once, whatever the machine does") {
+    // Each would otherwise be waited for far longer than this test may take.
+    const auto stopped = [](std::function<void(int)> serve) {
+        std::stop_source stop;
+        const BadMachine machine(std::move(serve));
+        std::jthread later([&] {
+            std::this_thread::sleep_for(std::chrono::milliseconds(200));
+            stop.request_stop();
+        });
+        CutOrder order = first_load();
+        order.patience_s = 3600;
+        for (int i = 0; i < 8; ++i) order.hpgl += order.hpgl;  // more than any socket takes unread
+        SendHold hold;
+        const auto result = send(order, machine.address(), {}, hold, stop.get_token());
+        REQUIRE_FALSE(result);
+        return result.error().what.id;
+    };
+    CHECK(stopped(swallow) == "cut.stopped");
+    CHECK(stopped([](int c) { answer(c, 2); }) == "cut.stopped");
+    CHECK(stopped([](int c) {
+              tell(c, "0,0,12000,24400\n");
+              std::this_thread::sleep_for(std::chrono::milliseconds(600));  // reads nothing
+          }) == "cut.stopped");
+}
+
+TEST_CASE("the stand-ins outlive callers that are silent, flood or talk nonsense, and serve the next one") {
+    const StandIn cutter("--across 300 --along 610 --patience 1");
+    {
+        const Line silent(cutter.address());
+        REQUIRE(silent.good());
+        CHECK(cut(cutter, first_load())->outcome == "good");
+    }
+    {
+        const Line flood(cutter.address());
+        for (int i = 0; i < 300; ++i) (void)flood.say(std::string(8192, static_cast<char>('a' + i % 26)));
+    }
+    {
+        Line nonsense(cutter.address());
+        (void)nonsense.say(std::string("\0\xff;PU;;;OA;", 11));
+        CHECK(nonsense.hear(5'000).value_or("E").starts_with("E"));
+    }
+    CHECK(cut(cutter, first_load()));
+}
+
 TEST_CASE("a stopped load lifts the knife, and a cutter that is not there is told") {
     const StandIn cutter("--across 300 --along 610");
     std::stop_source stop;
-    const SendHold hold;
+    SendHold hold;
     const auto stopped = send(
         first_load(), cutter.address(),
         [&](double share) {

@@ -1,5 +1,7 @@
 #!/usr/bin/python3
-"""Kills a saving program at random moments; each time a whole job must be there. Usage: SAVER CLI KILLS"""
+"""Kills a saving program at random moments; each time a whole job must be there. The same for an export: where there is
+a manifest, all that it names is there, and whole. Usage: SAVER CLI KILLS"""
+import json
 import pathlib
 import random
 import subprocess
@@ -27,3 +29,28 @@ with tempfile.TemporaryDirectory() as folder:
         if n % 10 == 9:
             job.unlink()
     print(f"{whole} kills, a whole job each time")
+
+    # Exports into one folder, broken off at any moment.
+    job = pathlib.Path(__file__).resolve().parents[2] / "demo" / "boathouse-porch-board.skarvel"
+    out = pathlib.Path(folder) / "out"
+    subprocess.run([cli, "export", str(job), "--to", str(out)], capture_output=True)
+    usual = {p.name: p.stat().st_size for p in out.iterdir()}
+    if "manifest.json" not in usual:
+        sys.exit("nothing was exported")
+    kept = 0
+    for n in range(kills // 2):
+        process = subprocess.Popen([cli, "export", str(job), "--to", str(out)], stdout=subprocess.DEVNULL,
+                                   stderr=subprocess.DEVNULL)
+        time.sleep(random.uniform(0.0, 1.0))
+        process.kill()
+        process.wait()
+        manifest = out / "manifest.json"
+        if not manifest.exists():
+            continue
+        kept += 1
+        json.loads(manifest.read_text())
+        for name, size in usual.items():
+            file = out / name
+            if not file.exists() or (name.endswith((".svg", ".dxf", ".plt")) and file.stat().st_size != size):
+                sys.exit(f"export {n + 1}: {name} is not whole beside a manifest")
+    print(f"{kills // 2} kills while exporting, {kept} of them with a whole export")

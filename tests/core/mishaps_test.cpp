@@ -5,6 +5,8 @@
 
 #include "files/job_file.h"
 #include "job/commands.h"
+#include "job/spoiling.h"
+#include "picture/step_picture.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -29,7 +31,9 @@ bool keeps_every_rule(const Plan& plan, const Job& job) {
         for (const Wait& w : (*plan.tasks)[i].waits) {
             if (w.after >= i) return false;
             if (job.bench.dry.contains((*plan.tasks)[w.after].id)) continue;
-            if (at[i]->start < at[w.after]->end + w.at_least) return false;
+            // What a machine does is over with its tick.
+            const Minutes least = at[w.after]->done ? w.left_when_done() : w.at_least;
+            if (at[i]->start < at[w.after]->end + least) return false;
         }
     }
     std::vector<const Slot*> open;
@@ -154,4 +158,95 @@ TEST_CASE("property: whatever happens at the bench, in any order, the clock keep
         }
         RC_ASSERT(*read_job(write_job(job)) == job);
     }));
+}
+
+TEST_CASE("a spoilt section is cut again from what is there, and what that comes to is told beforehand") {
+    Job job = long_board();
+    const Moment now = moment("2026-05-04T18:00");
+    const auto step_at = [&](const Plan& plan, Work work) {
+        for (const Step& s : plan.bench->steps) {
+            if (s.work == work && !s.done) return s;
+        }
+        throw std::runtime_error("no such step");
+    };
+    const Shop shop = usual_shop();
+    Plan planned = plan(job, shop, library(), now);
+    CHECK(cut_in_hand(job, planned, step_at(planned, Work::Weed)).empty());  // nothing is cut yet
+    for (const Work work : {Work::Proof, Work::Cut}) {
+        job = tick(job, planned, step_at(planned, work).id, now);
+        planned = plan(job, shop, library(), now);
+    }
+    const Step weed = step_at(planned, Work::Weed);
+    const auto in_hand = cut_in_hand(job, planned, weed);
+    REQUIRE(in_hand.size() == job.bench.cut.front().sections.size());
+    CHECK(cut_in_hand(job, planned, step_at(planned, Work::Sand)).empty());
+    const auto spoilt = what_spoiling_costs(job, planned, shop, library(), now, in_hand.front());
+    REQUIRE(spoilt);
+    CHECK(spoilt->letters == job.bench.cut.front().sections.front().letters);
+    CHECK(spoilt->film > Length{});
+    CHECK(spoilt->hands_on > Minutes(0));
+    CHECK_FALSE(spoilt->from.empty());
+    // The plan of the job as it then is says the same.
+    const Plan then = plan(spoilt->job, shop, library(), now);
+    CHECK(then.clock->hands_on - planned.clock->hands_on == spoilt->hands_on);
+    CHECK(then.clock->ready - planned.clock->ready == spoilt->later);
+    CHECK_FALSE(what_spoiling_costs(job, planned, shop, library(), now, {7, 0}));
+    // A section that is laid is known as well.
+    for (const Step& s : planned.bench->steps) {
+        if (s.work != Work::Lay || s.number < 1) continue;
+        const auto laid = cut_in_hand(job, planned, s);
+        if (laid.empty()) continue;
+        CHECK(job.bench.cut[laid.front().load].sections[laid.front().section].letters ==
+              planned.colours.front().cut.loads->sections[static_cast<std::size_t>(s.number) - 1].letters);
+    }
+}
+
+TEST_CASE("a mishap is noted with its place and the letter there, in the file and on the pictures") {
+    Job job = porch_board();
+    const Plan planned = plan_of(job);
+    StepId colour;
+    for (const Task& t : *planned.tasks) {
+        if (t.work == Work::Colour || t.work == Work::Lay) colour = t.id;
+    }
+    job = happened(job, planned, colour, "ran-out", moment("2026-05-05T19:00"), library().trade);
+    const Piece& piece = planned.colours.front().ink->back();
+    const Box box = piece.shape.bounds();
+    const Point place = piece.shape.rings().front().front();
+    job = place_mishap(job, plan_of(job), 1, place);
+    REQUIRE(job.bench.mishaps.size() == 1);
+    CHECK(job.bench.mishaps.front().letter == piece.letters);
+    CHECK(box.holds({*job.bench.mishaps.front().place, *job.bench.mishaps.front().place}));
+    CHECK(read_job(write_job(job)).value() == job);
+    CHECK(place_mishap(job, plan_of(job), 9, place) == job);
+    const Plan then = plan_of(job);
+    const auto marks = marks_of_bench(first_face, job, then, nullptr);
+    REQUIRE(marks.size() == 1);
+    CHECK(marks.front().shows == Shows::Spot);
+    for (const Step& s : then.bench->steps) {
+        const StepPicture picture = picture_of(s, job, then, usual_shop(), library().trade);
+        const bool shown = std::any_of(picture.marks.begin(), picture.marks.end(),
+                                       [](const PictureMark& m) { return m.shows == Shows::Spot; });
+        CHECK(shown == (!picture.on_bed && (s.work == Work::Mend || s.id == colour)));
+    }
+    // Of a face that is parted for a trial both halves are shown.
+    const Job split = try_two_ways(porch_board(), planned, {colour, Halves::LeftRight, "wet", "dry", Better::NotYet});
+    const auto halves = marks_of_bench(first_face, split, plan_of(split), nullptr);
+    REQUIRE(halves.size() == 3);
+    CHECK(halves[0].shows == Shows::Split);
+    CHECK(halves[1].from.x < halves[0].from.x);
+    CHECK(halves[2].from.x > halves[0].from.x);
+}
+
+TEST_CASE("a photograph belongs to the step that was at the bench when it was taken") {
+    Job job = porch_board();
+    const Plan before = plan_of(job);
+    std::vector<StepId> ids;
+    for (const Step& s : before.bench->steps) ids.push_back(s.id);
+    job.bench.ticks[ids[0]] = moment("2026-05-04T18:10");
+    job.bench.ticks[ids[1]] = moment("2026-05-04T19:00");
+    const Plan then = plan_of(job, "2026-05-04T20:00");
+    const auto at = [&](const char* when) { return at_bench(*then.bench, job.bench.ticks, moment(when))->id; };
+    CHECK(at("2026-05-04T18:05") == ids[0]);
+    CHECK(at("2026-05-04T18:30") == ids[1]);
+    CHECK(at("2026-05-04T19:30") == then.bench->next()->id);
 }

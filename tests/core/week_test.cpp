@@ -16,7 +16,7 @@ const Moment monday = moment("2026-05-04T18:00");
 RackJob on_rack(const Job& job, const std::string& name) {
     Job named = job;
     named.title = name;
-    return on_the_rack(named, plan(named, usual_shop(), library(), monday), usual_shop(), monday);
+    return on_the_rack(named, plan(named, usual_shop(), library(), monday), monday);
 }
 
 }  // namespace
@@ -46,15 +46,15 @@ TEST_CASE("what is wanted soonest takes its hours first, and what it crowds out 
     CHECK(rack_week({}).slots.empty());
     // What is wanted sooner keeps its hours free of the other, from now on and on the hours as they are now.
     const Shop shop = usual_shop();
-    const auto kept = hours_of_others(jobs, later.deadline, shop, monday);
+    const auto kept = hours_of_others(jobs, {later.deadline, {}}, shop, monday);
     REQUIRE_FALSE(kept.empty());
-    CHECK(hours_of_others(jobs, soon.deadline, shop, monday).empty());
+    CHECK(hours_of_others(jobs, {soon.deadline, {}}, shop, monday).empty());
     const Moment wednesday = moment("2026-05-06T12:00");
-    const auto moved = hours_of_others(jobs, later.deadline, shop, wednesday);
+    const auto moved = hours_of_others(jobs, {later.deadline, {}}, shop, wednesday);
     CHECK(std::all_of(moved.begin(), moved.end(), [&](const Interval& i) { return i.from >= wednesday; }));
     Shop mornings = shop;
     for (auto& day : mornings.hours.days) day = {{8 * 60, 11 * 60}};
-    for (const Interval& i : hours_of_others(jobs, later.deadline, mornings, monday))
+    for (const Interval& i : hours_of_others(jobs, {later.deadline, {}}, mornings, monday))
         CHECK(i.from - std::chrono::floor<std::chrono::days>(i.from) < std::chrono::hours(11));
     CHECK(rack_week(jobs, {7}).standings.size() == 2);  // a job that is not there
 }

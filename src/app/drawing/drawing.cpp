@@ -209,6 +209,7 @@ void Drawing::paintEvent(QPaintEvent*) {
         painter.all_ink(p);
     }
     if (station_ == Station::Blank) paint_blank_marks(p);
+    if (station_ != Station::Sections) paint_bench_marks(p);
     if (station_ == Station::Sections) painter.seams(p);
     if (station_ == Station::Sections) {
         if (!desk_.looked_at()) {

@@ -109,6 +109,7 @@ class Drawing : public QWidget {
     void paint_table(QPainter& p);
     void paint_section_numbers(QPainter& p);
     void paint_evidence(QPainter& p);
+    void paint_bench_marks(QPainter& p);
     [[nodiscard]] const Job& job() const;
     [[nodiscard]] const Plan& plan() const;
     [[nodiscard]] const Sign& sign() const;

@@ -172,14 +172,19 @@ void Handling::paint(QPainter& p, const FaceView& view) const {
         }
     }
     const QRectF r = view.rect(box).adjusted(-3, -3, 3, 3);
-    QPainterPath outline;
-    outline.addRect(r);
-    cased(p, outline, QPen(t.chalk, 1.5));
+    // Between two lines as they are snapped for lettering, running past its ends; in pencil where it is locked.
     const bool locked = is_locked(desk_.face(), thing->id);
-    p.setPen(QPen(t.sheet, 1));
-    p.setBrush(locked ? t.pencil : t.chalk);
-    for (const QPointF corner : {r.topLeft(), r.topRight(), r.bottomLeft(), r.bottomRight()})
-        p.drawRect(QRectF(corner - QPointF(3.5, 3.5), QSizeF(7, 7)));
+    const double past = Theme::px(14), tick = Theme::px(7);
+    QPainterPath snapped;
+    for (const double y : {r.top(), r.bottom()}) {
+        snapped.moveTo(r.left() - past, y);
+        snapped.lineTo(r.right() + past, y);
+        for (const double x : {r.left(), r.right()}) {
+            snapped.moveTo(x, y - tick);
+            snapped.lineTo(x, y + tick);
+        }
+    }
+    cased(p, snapped, locked ? QPen(t.pencil, 1.5, Qt::DashLine) : QPen(t.chalk, 2));
     if (!snap_) return;
     const Box& face = view.face;
     QPainterPath lines;

@@ -1,4 +1,5 @@
 #include "drawing/drawing.h"
+#include "picture/step_picture.h"
 
 #include <QPainter>
 #include <cmath>
@@ -68,6 +69,37 @@ void Drawing::paint_section_numbers(QPainter& p) {
 }
 
 // What the hands do at each seam, and one try of them eight times as far off as it came out.
+// Halves that are done in two ways, and where something happened.
+void Drawing::paint_bench_marks(QPainter& p) {
+    const Tokens& t = Theme::tokens();
+    const auto at = [&](Point place) {
+        return view_.transform().map(QPointF(static_cast<double>(place.x), static_cast<double>(place.y)));
+    };
+    p.setRenderHint(QPainter::Antialiasing);
+    for (const PictureMark& m : marks_of_bench(face()->face->id, desk_.job(), desk_.plan(), nullptr)) {
+        QPainterPath path(at(m.from));
+        if (m.shows == Shows::Split) {
+            path.lineTo(at(m.to));
+            cased(p, path, QPen(t.chalk, 1.5, Qt::DashLine));
+            continue;
+        }
+        if (m.shows == Shows::Spot) {
+            QPainterPath ring;
+            ring.addEllipse(at(m.from), Theme::px(8), Theme::px(8));
+            cased(p, ring, QPen(t.brick, 2));
+        }
+        const QString words = shown(desk_.say(m.says));
+        p.setFont(Theme::font(12, QFont::DemiBold));
+        const QSizeF size = QFontMetricsF(p.font()).size(0, words) + QSizeF(10, 4);
+        const QRectF box(at(m.from) + QPointF(-size.width() / 2, m.shows == Shows::Spot ? Theme::px(11) : 0), size);
+        p.setPen(QPen(m.shows == Shows::Spot ? t.brick : t.chalk, 1));
+        p.setBrush(t.sheet);
+        p.drawRoundedRect(box, 3, 3);
+        p.setPen(t.graphite);
+        p.drawText(box, Qt::AlignCenter, words);
+    }
+}
+
 void Drawing::paint_evidence(QPainter& p) {
     const auto& evidence = desk_.evidence();
     if (!evidence) return;

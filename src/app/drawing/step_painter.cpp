@@ -1,5 +1,6 @@
 #include "drawing/step_painter.h"
 
+#include <QMouseEvent>
 #include <algorithm>
 #include <cmath>
 
@@ -70,6 +71,17 @@ void StepPainter::paint(QPainter& p) {
         if (m.area.empty()) line(p, m);
     }
     if (part_) overview(p);
+}
+
+std::optional<Point> StepPainter::place_at(QPointF point) const {
+    bool there = false;
+    const QTransform back = transform_.inverted(&there);
+    if (picture_.window.empty() || picture_.on_bed || !there) return std::nullopt;
+    const QPointF at = back.map(point);
+    const Point place{std::llround(at.x()), std::llround(at.y())};
+    const Box& w = picture_.window;
+    if (place.x < w.low.x || place.x > w.high.x || place.y < w.low.y || place.y > w.high.y) return std::nullopt;
+    return place;
 }
 
 // All of the sign, small, with what is seen of it framed.
@@ -188,6 +200,16 @@ void StepPainter::line(QPainter& p, const PictureMark& m) {
             }
             return label(p, say_(m.says), a, b);
         }
+        case Shows::Split:
+            return cased(p, path, QPen(t.chalk, 2.5, Qt::DashLine));
+        case Shows::Half:
+            return label(p, say_(m.says), a, a);
+        case Shows::Spot: {
+            QPainterPath ring;
+            ring.addEllipse(a, Theme::px(9), Theme::px(9));
+            cased(p, ring, QPen(t.brick, 2.5));
+            return label(p, say_(m.says), a, a);
+        }
         case Shows::Stroke:
             return arrow(p, a, b, QPen(t.graphite, 2.5));
         case Shows::Burnish:
@@ -274,6 +296,18 @@ StepPictureView::StepPictureView(StepPainter::Say say, QWidget* parent) : QWidge
 void StepPictureView::show_picture(StepPicture picture) {
     picture_ = std::move(picture);
     update();
+}
+
+void StepPictureView::let_point(std::function<void(Point)> at) {
+    pointed_ = std::move(at);
+    setCursor(pointed_ ? Qt::CrossCursor : Qt::ArrowCursor);
+}
+
+void StepPictureView::mousePressEvent(QMouseEvent* event) {
+    if (!pointed_ || event->button() != Qt::LeftButton) return QWidget::mousePressEvent(event);
+    if (const auto place =
+            StepPainter(picture_, QRectF(rect()).adjusted(4, 4, -4, -4), say_).place_at(event->position()))
+        pointed_(*place);
 }
 
 void StepPictureView::paintEvent(QPaintEvent*) {

@@ -17,6 +17,8 @@ class StepPainter {
     using Say = std::function<QString(const Reason&)>;
     StepPainter(const StepPicture& picture, const QRectF& room, Say say);
     void paint(QPainter& p);
+    /// The place of the picture under a point of the room; nothing where it shows none.
+    [[nodiscard]] std::optional<Point> place_at(QPointF point) const;
 
   private:
     void area(QPainter& p, const PictureMark& m);
@@ -38,13 +40,17 @@ class StepPictureView : public QWidget {
   public:
     StepPictureView(StepPainter::Say say, QWidget* parent);
     void show_picture(StepPicture picture);
+    /// A click on the face is told, where that means something: the cursor shows it.
+    void let_point(std::function<void(Point)> at);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
 
   private:
     StepPainter::Say say_;
     StepPicture picture_;
+    std::function<void(Point)> pointed_;
 };
 
 }  // namespace skarvel

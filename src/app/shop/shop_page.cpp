@@ -38,7 +38,9 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     columns->addWidget(wood_, 3, 0, 1, 2);
     cutting_ = new CuttingPanel(desk_, body);
     columns->addWidget(cutting_, 4, 0, 1, 2);
-    columns->setRowStretch(5, 1);
+    work_ = new WorkPanel(desk_, body);
+    columns->addWidget(work_, 5, 0, 1, 2);
+    columns->setRowStretch(6, 1);
     columns->setColumnStretch(0, 1);
     columns->setColumnStretch(1, 1);
     const auto add = [body](QVBoxLayout* to, const QString& name, auto* widget) {
@@ -140,6 +142,7 @@ void ShopPage::refresh() {
     text_->show_choice((Theme::text_percent() - 100) / 25);
     wood_->refresh();
     cutting_->refresh();
+    work_->refresh();
     {
         const QSignalBlocker quiet(bed_);
         bed_->clear();

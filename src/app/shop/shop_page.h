@@ -7,6 +7,7 @@
 
 #include "shop/cutting_panel.h"
 #include "shop/wood_panel.h"
+#include "shop/work_panel.h"
 #include "window/desk.h"
 #include "window/fields.h"
 
@@ -29,6 +30,7 @@ class ShopPage : public QScrollArea {
   private:
     WoodPanel* wood_;
     CuttingPanel* cutting_;
+    WorkPanel* work_;
     void edit(const std::function<void(Shop&)>& change);
     Desk& desk_;
     Segmented *unit_, *fraction_, *theme_, *text_;

@@ -1,6 +1,4 @@
 #include <QDropEvent>
-#include <QFileDialog>
-#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QMimeData>
@@ -14,6 +12,7 @@
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/fields.h"
+#include "window/file_chooser.h"
 
 namespace skarvel {
 namespace {
@@ -48,7 +47,7 @@ QPushButton* big(const QString& text, const char* role, QWidget* parent) {
 
 }  // namespace
 
-BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), planning_today_(this) {
     setObjectName("bench");
     setAccessibleName(in_words("bench-view.bench"));
     setFocusPolicy(Qt::StrongFocus);
@@ -66,14 +65,14 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     photograph_ = button(in_words("bench-view.photograph"), "bar", this);
     photograph_->setObjectName("photograph");
     connect(photograph_, &QPushButton::clicked, this, [this] {
-        const QStringList names = QFileDialog::getOpenFileNames(this, in_words("bench-view.which-photographs"), {},
-                                                                in_words("bench-view.photograph-filter"), nullptr,
-                                                                QFileDialog::DontUseNativeDialog);
+        const QStringList names =
+            FileChooser::files(this, in_words("bench-view.which-photographs"), {"*.jpg", "*.jpeg", "*.png"});
         std::vector<std::filesystem::path> paths;
         for (const QString& name : names) paths.emplace_back(name.toStdString());
         if (const Step* s = step(); s != nullptr && !paths.empty()) desk_.keep_photographs(paths, s->id);
     });
     setAcceptDrops(true);
+    watch_ = new PhotographWatch(desk_, this);
     top->addWidget(leave_);
     top->addWidget(wrong_);
     top->addWidget(photograph_);
@@ -122,10 +121,13 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     side->addWidget(timers_);
     middle->addLayout(side, 4);
     all->addWidget(middle_, 1);
-    mishaps_ = new QWidget(this);
+    mishaps_ = new MishapPanel(desk_, this);
     mishaps_->setObjectName("mishaps");
-    new QGridLayout(mishaps_);
     mishaps_->hide();
+    connect(mishaps_, &MishapPanel::said, this, [this] {
+        show_mishaps(false);
+        looked_at_.reset();
+    });
     all->addWidget(mishaps_, 1);
     check_ = label({}, nullptr, this);
     hand_ = label({}, nullptr, this);
@@ -154,7 +156,16 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     buttons->addWidget(done_, 2);
     all->addLayout(buttons);
     next_ = label({}, "small", this);
-    all->addWidget(next_);
+    auto* last = new QHBoxLayout;
+    last->addWidget(next_, 1);
+    today_ = button({}, "bar", this);
+    today_->setObjectName("today-at-the-bench");
+    today_->setFocusPolicy(Qt::NoFocus);
+    today_->hide();
+    last->addWidget(today_);
+    all->addLayout(last);
+    connect(today_, &QPushButton::clicked, this, [this] { Q_EMIT other_wanted(today_->property("file").toString()); });
+    connect(&desk_, &Desk::others_known, this, &BenchView::look_at_today);
 
     flash_ = new QPushButton(this);
     flash_->setObjectName("flash");
@@ -222,53 +233,15 @@ void BenchView::turn(int by) {
     refresh();
 }
 
-void BenchView::took(const std::function<Job(const Step&)>& change) {
-    desk_.wait_for_plan();
-    const Step* s = step();
-    if (s == nullptr) return;
-    Job changed = change(*s);
-    show_mishaps(false);
-    looked_at_.reset();
-    desk_.apply(std::move(changed));
-}
-
-// What may have gone wrong at this step, as large as the rest: each makes the step that mends it.
+// What may have gone wrong at this step, and what else there is to say of it.
 void BenchView::show_mishaps(bool shown_now) {
     mishaps_->setVisible(shown_now);
     middle_->setVisible(!shown_now);
     wrong_->setText(in_words(shown_now ? "bench-view.nothing-happened" : "bench-view.something-happened"));
-    auto* grid = static_cast<QGridLayout*>(mishaps_->layout());
-    while (QLayoutItem* item = grid->takeAt(0)) {
-        if (item->widget() != nullptr) item->widget()->deleteLater();
-        delete item;
-    }
-    const Step* s = step();
-    if (!shown_now || s == nullptr) return;
-    int place = 0;
-    const auto offer = [&](const QString& words, const QString& name, const std::function<Job(const Step&)>& change) {
-        QPushButton* b = big(words, nullptr, mishaps_);
-        b->setObjectName(name);
-        grid->addWidget(b, place / 2, place % 2);
-        ++place;
-        connect(b, &QPushButton::clicked, this, [this, change] { took(change); });
-    };
-    for (const std::string& kind : s->may_happen) {
-        offer(in_words(("mishap." + kind).c_str()), QString::fromStdString("happened-" + kind),
-              [this, kind](const Step& at) {
-                  return happened(desk_.job(), desk_.plan(), at.id, kind, desk_.now(), desk_.library().trade);
-              });
-    }
-    const bool coated = s->work == Work::Colour || s->work == Work::Ground || s->work == Work::Clear ||
-                        s->work == Work::ClearUnder || s->work == Work::DryBrush;
-    if (coated)
-        offer(in_words("bench-view.another-coat"), "another-coat",
-              [this](const Step& at) { return another_coat(desk_.job(), at); });
-    if (!s->done && s->work != Work::Proof)
-        offer(in_words("bench-view.leave-it-out"), "leave-it-out", [this](const Step& at) {
-            return skip(desk_.job(), desk_.plan(), at.id, in_words("bench-view.left-out-at-the-bench").toStdString(),
-                        desk_.now());
-        });
-    grid->setRowStretch(place / 2 + 1, 1);
+    mishaps_->show_step(shown_now ? step() : nullptr);
+    // What there is to say takes their room.
+    for (QLabel* l : {check_, hand_, care_}) l->setVisible(!shown_now && !l->text().isEmpty());
+    lay_out();
 }
 
 // The wait that a step still has to see through.
@@ -287,7 +260,8 @@ void BenchView::press_done() {
     const Step* s = step();
     if (s == nullptr) return;
     pressed_.start();
-    if (!s->done && waits_for(*s) != nullptr && !anyway_) {
+    const bool early = waits_for(*s) != nullptr || !not_done_before(desk_.plan(), s->id).empty();
+    if (!s->done && early && !anyway_) {
         anyway_ = true;
         return refresh();
     }
@@ -296,7 +270,7 @@ void BenchView::press_done() {
     const std::vector<std::size_t> together = round();
     looked_at_.reset();
     anyway_ = false;
-    Job job = done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now());
+    Job job = done ? untick(desk_.job(), id) : tick(desk_.job(), desk_.plan(), id, desk_.now(), on_bench_since_);
     // All that is left of a round is done with it.
     for (const std::size_t i : together) {
         const Step& part = desk_.plan().bench->steps[i];
@@ -338,6 +312,31 @@ void BenchView::show_round(const Step* s) {
     }
 }
 
+// Over all jobs in work: where another one's work comes before this one's next, that is said, and a press goes there.
+void BenchView::look_at_today() {
+    const auto others = desk_.others();
+    if (!isVisible() || !others || others->empty() || !desk_.plan().clock_reads.tasks) return today_->hide();
+    auto jobs = std::make_shared<std::vector<RackJob>>(*others);
+    jobs->push_back(on_the_rack(desk_.job(), desk_.plan(), desk_.now()));
+    jobs->back().rank = desk_.rank_of(desk_.path());
+    for (RackJob& job : *jobs) job.clock.now = desk_.now();
+    planning_today_.run([jobs, now = desk_.now()](const std::stop_token&) { return today_over_all(*jobs, now); },
+                        [this, jobs](const std::vector<OfToday>& today) { show_today(today, *jobs); });
+}
+
+void BenchView::show_today(const std::vector<OfToday>& all, const std::vector<RackJob>& jobs) {
+    today_->hide();
+    for (const OfToday& t : all) {
+        // Its own work comes first: there is nothing to go to.
+        if (t.job + 1 == jobs.size()) return;
+        const RackJob& job = jobs[t.job];
+        today_->setText(in_words("bench-view.before-that-today",
+                                 {{"start", t.start}, {"what", shown(desk_.say(t.what))}, {"job", text_of(job.name)}}));
+        today_->setProperty("file", text_of(job.file));
+        return today_->show();
+    }
+}
+
 const Step* BenchView::step() const {
     const BenchPlan& bench = *desk_.plan().bench;
     if (looked_at_) {
@@ -374,6 +373,9 @@ void BenchView::refresh() {
         for (const Reason& c : s->cautions) care << shown(desk_.say(c));
         care_->setText(care.join(" "));
         for (const Reason& f : picture.figures) figures << shown(desk_.say(f));
+        if (s->work == Work::Mend) figures << in_words("bench-view.point-at-it");
+        if (s->work == Work::Proof && desk_.plan().proof_signed && !desk_.job().proof->by.empty())
+            figures << in_words("bench-view.said-yes", {{"who", text_of(desk_.job().proof->by)}});
         figures_->setText(figures.join("\n"));
         done_->setEnabled(true);
         done_->setText(s->done                  ? in_words("bench-view.not-done-after-all")
@@ -392,16 +394,24 @@ void BenchView::refresh() {
     }
     if (s != nullptr && isVisible() && told_ != s->id) {
         told_ = s->id;
+        on_bench_since_ = desk_.now();
         Q_EMIT stepped(name_->text() + ". " + instruction_->text());
     }
+    // What is to be mended can be pointed at.
+    const bool to_place = s != nullptr && s->work == Work::Mend && !picture.on_bed;
+    picture_->let_point(to_place ? std::function<void(Point)>([this, number = s->number](Point place) {
+        desk_.wait_for_plan();
+        desk_.apply(place_mishap(desk_.job(), desk_.plan(), number, place));
+    })
+                                 : std::function<void(Point)>());
     show_round(s);
+    look_at_today();
     photograph_->setEnabled(s != nullptr);
     photographs_->show_step(s == nullptr ? StepId{"-"} : s->id);
     picture_->show_picture(std::move(picture));
     before_->setEnabled(!bench.steps.empty() && s != bench.steps.data());
     after_->setEnabled(s != nullptr && s + 1 < bench.steps.data() + bench.steps.size());
-    care_->setVisible(!care_->text().isEmpty());
-    hand_->setVisible(!hand_->text().isEmpty());
+    for (QLabel* l : {check_, hand_, care_}) l->setVisible(mishaps_->isHidden() && !l->text().isEmpty());
     tick_timer();
     lay_out();
 }
@@ -429,6 +439,17 @@ void BenchView::tick_timer() {
             timer_->setText(countdown(own->from - now));
             timer_for_->setText(anyway_ ? in_words("bench-view.still-waits", {{"what", shown(desk_.say(own->what))}})
                                         : shown(desk_.say(own->what)));
+        } else if (anyway_ && !not_done_before(desk_.plan(), s->id).empty()) {
+            // What that breaks.
+            QStringList before;
+            for (const StepId& id : not_done_before(desk_.plan(), s->id)) {
+                for (const Step& o : bench.steps) {
+                    if (o.id == id) before << shown(desk_.say(o.name));
+                }
+            }
+            style(timer_, {large.size, large.weight, t.brick});
+            timer_->setText(in_words("bench-view.out-of-order"));
+            timer_for_->setText(in_words("bench-view.not-done-before", {{"steps", before.join(", ")}}));
         } else if (window != bench.timers.end()) {
             const bool late = now > *window->until;
             style(timer_, {large.size, large.weight, late ? t.brick : t.ochre});
@@ -547,6 +568,8 @@ void BenchView::dropEvent(QDropEvent* event) {
 
 // A foot pedal sends one of these keys.
 void BenchView::keyPressEvent(QKeyEvent* event) {
+    // While something is said of a step, keys belong to what is typed.
+    if (!mishaps_->isHidden() && event->key() != Qt::Key_Escape) return QWidget::keyPressEvent(event);
     switch (event->key()) {
         case Qt::Key_Escape:
             Q_EMIT left();

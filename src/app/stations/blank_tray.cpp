@@ -1,11 +1,11 @@
 // The tray of Blank: what lies on the bench, and what must stay clear.
-#include <QFileDialog>
 #include <QPlainTextEdit>
 
 #include "job/sign_commands.h"
 #include "stations/blank_parts.h"
 #include "theme/theme.h"
 #include "theme/words.h"
+#include "window/file_chooser.h"
 
 namespace skarvel {
 namespace {
@@ -48,8 +48,7 @@ class BlankTray : public Tray {
     }
 
     void read_outline() {
-        const QString name = QFileDialog::getOpenFileName(this, in_words("blank-tray.outline-dialog"), {},
-                                                          in_words("blank-tray.drawings-svg-dxf"));
+        const QString name = FileChooser::file(this, in_words("blank-tray.outline-dialog"), {"*.svg", "*.dxf"});
         if (name.isEmpty()) return;
         const auto problem = desk_.read_outline(name.toStdString());
         if (!problem.empty()) Q_EMIT desk_.said(text_of(problem), true);

@@ -1,10 +1,15 @@
 #include "stations/clock_parts.h"
 
 #include <QHBoxLayout>
+#include <algorithm>
 
+#include "cost/film_cost.h"
+#include "files/save.h"
+#include "files/weather.h"
 #include "job/commands.h"
 #include "theme/theme.h"
 #include "theme/words.h"
+#include "window/file_chooser.h"
 
 namespace skarvel {
 
@@ -54,7 +59,11 @@ void WhatHelps::show_found() {
                            {{"gained", help.gained}, {"ready", help.ready}}) +
                       (help.hands_on == Minutes(0) ? QString()
                                                    : in_words(less ? "clock-tray.less-work" : "clock-tray.more-work",
-                                                              {{"work", less ? -help.hands_on : help.hands_on}})),
+                                                              {{"work", less ? -help.hands_on : help.hands_on}})) +
+                      (help.cents.value_or(0) == 0
+                           ? QString()
+                           : in_words(*help.cents < 0 ? "clock-tray.less-money" : "clock-tray.more-money",
+                                      {{"money", text_of(money(std::abs(*help.cents)))}})),
                   "small", rows_);
         figures->setWordWrap(true);
         rows->addWidget(figures);
@@ -98,7 +107,7 @@ CallsPart::CallsPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
     for (const auto& [name, way] :
          {std::pair("clock-tray.call-sound", &Calls::sound), std::pair("clock-tray.call-notice", &Calls::notice),
           std::pair("clock-tray.call-flash", &Calls::flash), std::pair("clock-tray.call-aloud", &Calls::aloud)}) {
-        auto* tick = new QCheckBox(in_words(name), this);
+        auto* tick = new Check(in_words(name), this);
         tick->setObjectName(name);
         add(tick);
         ways_.emplace_back(tick, way);
@@ -171,7 +180,44 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
         number("clock-tray.room-warm", -20, 50, "clock-tray.degrees", [](Shop& s, int v) { s.room_celsius = v; });
     humidity_ =
         number("clock-tray.room-damp", 0, 100, "clock-tray.percent", [](Shop& s, int v) { s.room_humidity = v; });
-    others_ = new QCheckBox(in_words("clock-tray.minds-others"), this);
+    fan_ = new Check(in_words("clock-tray.fan"), this);
+    fan_->setObjectName("fan");
+    add(fan_);
+    connect(fan_, &QCheckBox::toggled, this, [this](bool on) { change([&](Shop& s) { s.fan = on; }); });
+    add(label(in_words("clock-tray.other-days"), "small", this));
+    auto* then = new QWidget(this);
+    auto* of_day = new QHBoxLayout(then);
+    of_day->setContentsMargins(0, 0, 0, 0);
+    const auto weather_of = [&](const char* name, int least, int most, int value, const char* suffix) {
+        auto* made = new QSpinBox(then);
+        made->setRange(least, most);
+        made->setValue(value);
+        made->setSuffix(in_words(suffix));
+        made->setButtonSymbols(QAbstractSpinBox::NoButtons);
+        made->setAccessibleName(in_words(name));
+        made->setObjectName(name);
+        of_day->addWidget(made);
+        return made;
+    };
+    day_celsius_ = weather_of("clock-tray.day-warm", -50, 60, 20, "clock-tray.degrees");
+    day_humidity_ = weather_of("clock-tray.day-damp", 0, 100, 50, "clock-tray.percent");
+    auto* so = button(in_words("clock-tray.that-day"), nullptr, then);
+    so->setObjectName("that day");
+    of_day->addWidget(so);
+    add(then);
+    connect(so, &QPushButton::clicked, this, [this] {
+        const Moment day{std::chrono::days(QDate(1970, 1, 1).daysTo(day_->date()))};
+        change([&](Shop& s) {
+            std::erase_if(s.weather, [&](const DayRoom& d) { return d.day == day; });
+            s.weather.push_back({day, day_celsius_->value(), day_humidity_->value()});
+        });
+    });
+    auto* read = button(in_words("clock-tray.read-weather"), nullptr, this);
+    read->setObjectName("read weather");
+    add(read);
+    connect(read, &QPushButton::clicked, this, &DaysPart::read_weather_file);
+    weather_ = list("weather");
+    others_ = new Check(in_words("clock-tray.minds-others"), this);
     others_->setObjectName("minds-others");
     add(others_);
     connect(others_, &QCheckBox::toggled, this, [this](bool on) { change([&](Shop& s) { s.minds_others = on; }); });
@@ -186,6 +232,47 @@ void DaysPart::change(const std::function<void(Shop&)>& how) {
     if (!(shop == desk_.shop())) desk_.set_shop(shop);
 }
 
+// Days that are read take the place of what was known of them.
+void DaysPart::read_weather_file() {
+    const QString name = FileChooser::file(this, in_words("clock-tray.which-weather"), {"*.csv", "*.txt", "*.tsv"});
+    if (name.isEmpty()) return;
+    const auto text = read_file(name.toStdString());
+    const auto days = text ? read_weather(*text, desk_.now()) : tl::unexpected(text.error());
+    if (!days) return Q_EMIT desk_.said(say(days.error().what) + ": " + say(days.error().remedy), true);
+    change([&](Shop& s) {
+        for (const DayRoom& d : *days) {
+            std::erase_if(s.weather, [&](const DayRoom& known) { return known.day == d.day; });
+            s.weather.push_back(d);
+        }
+    });
+    Q_EMIT desk_.said(in_words("clock-tray.weather-read", {{"days", days->size()}}), false);
+}
+
+void DaysPart::show_weather() {
+    clear(weather_);
+    std::vector<DayRoom> days = desk_.shop().weather;
+    const Moment today{std::chrono::floor<std::chrono::days>(desk_.now())};
+    // What is over makes nothing slower any more.
+    std::erase_if(days, [&](const DayRoom& d) { return d.day < today; });
+    std::sort(days.begin(), days.end(), [](const DayRoom& a, const DayRoom& b) { return a.day < b.day; });
+    for (const DayRoom& d : days) {
+        auto* row = new QWidget(weather_);
+        auto* line = new QHBoxLayout(row);
+        line->setContentsMargins(0, 0, 0, 0);
+        const QString words =
+            in_words("clock-tray.weather-of", {{"day", text_of(show_moment(d.day, true)).section(' ', 0, 2)},
+                                               {"celsius", d.celsius},
+                                               {"humidity", d.humidity}});
+        line->addWidget(label(words, "small", row), 1);
+        auto* away = button(in_words("clock-tray.as-usual"), nullptr, row);
+        away->setAccessibleName(words + ": " + in_words("clock-tray.as-usual"));
+        line->addWidget(away);
+        connect(away, &QPushButton::clicked, this,
+                [this, d] { change([&](Shop& shop) { std::erase(shop.weather, d); }); });
+        weather_->layout()->addWidget(row);
+    }
+}
+
 void DaysPart::show_found() {
     const Shop& s = desk_.shop();
     for (const auto& [box, value] : {std::pair(celsius_, s.room_celsius), std::pair(humidity_, s.room_humidity),
@@ -193,10 +280,11 @@ void DaysPart::show_found() {
         const QSignalBlocker quiet(box);
         box->setValue(value);
     }
-    {
-        const QSignalBlocker quiet(others_);
-        others_->setChecked(s.minds_others);
+    for (const auto& [box, on] : {std::pair(others_, s.minds_others), std::pair(fan_, s.fan)}) {
+        const QSignalBlocker quiet(box);
+        box->setChecked(on);
     }
+    show_weather();
     if (!day_->hasFocus() && day_->property("set").isNull()) {
         const auto today = std::chrono::floor<std::chrono::days>(desk_.now());
         day_->setDate(QDate(1970, 1, 1).addDays(today.time_since_epoch().count()));

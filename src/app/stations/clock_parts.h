@@ -62,7 +62,7 @@ class CallsPart : public TrayPart {
     void show_found() override;
 
   private:
-    std::vector<std::pair<QCheckBox*, bool Calls::*>> ways_;
+    std::vector<std::pair<Check*, bool Calls::*>> ways_;
 };
 
 /// Days with other hours than usual, the room, and the margin: of the shop, so for all jobs.
@@ -78,11 +78,14 @@ class DaysPart : public TrayPart {
 
   private:
     void change(const std::function<void(Shop&)>& how);
+    void read_weather_file();
+    void show_weather();
     QWidget* days_;
+    QWidget* weather_;
     QDateEdit* day_;
     QTimeEdit *from_, *to_;
-    QCheckBox* others_;
-    QSpinBox *celsius_, *humidity_, *margin_, *hands_;
+    Check *others_, *fan_;
+    QSpinBox *celsius_, *humidity_, *margin_, *hands_, *day_celsius_, *day_humidity_;
 };
 
 }  // namespace skarvel

@@ -21,7 +21,6 @@ constexpr double side = 24;
 constexpr double empty_day = 22;  // pixels of a day without work
 constexpr double most_zoom = 16;
 
-int lane_high() { return Theme::px(46); }
 int head_high() { return Theme::px(42); }
 double lanes_wide() { return Theme::px(118); }
 
@@ -56,6 +55,13 @@ ClockView::ClockView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     setObjectName("the days");
     setMouseTracking(true);
     setFocusPolicy(Qt::ClickFocus);
+}
+
+// In a high window lanes are higher.
+int ClockView::lane_high() const {
+    constexpr int usual_window = 800;
+    const int more = std::max(0, window()->height() - usual_window) * 2 / 5;
+    return Theme::px(46) + std::min(Theme::px(46), more / std::max(1, static_cast<int>(lanes_.size())));
 }
 
 double ClockView::chart_high() const {
@@ -503,8 +509,7 @@ void ClockView::drag_to(const QPointF& where) {
     if (d.moving && wanted == d.wanted) return;
     d.moving = true;
     d.wanted = wanted;
-    d.moved =
-        move_work(desk_.job(), desk_.plan(), desk_.shop(), desk_.present(), (*desk_.plan().tasks)[d.task].id, wanted);
+    d.moved = move_work(desk_.plan(), desk_.present(), (*desk_.plan().tasks)[d.task].id, wanted);
     setCursor(Qt::ClosedHandCursor);
     update();
 }

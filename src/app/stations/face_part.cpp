@@ -1,16 +1,16 @@
 // What else can be put on a face, and from where it is read.
-#include <QFileDialog>
 #include <QGridLayout>
 
 #include "stations/lettering_parts.h"
 #include "theme/words.h"
+#include "window/file_chooser.h"
 
 namespace skarvel {
 namespace {
 
 void read_drawing(Desk& desk, QWidget* parent) {
-    const QString path = QFileDialog::getOpenFileName(parent, in_words("lettering-tray.a-drawing"), {},
-                                                      in_words("lettering-tray.drawings-and-pictures-svg"));
+    const QString path =
+        FileChooser::file(parent, in_words("lettering-tray.a-drawing"), {"*.svg", "*.dxf", "*.png", "*.jpg", "*.jpeg"});
     if (path.isEmpty()) return;
     if (desk.read_drawing(path.toStdString())) desk.select_art(desk.face().art.size() - 1);
 }

@@ -79,11 +79,44 @@ QWidget* cuts_table(const std::vector<CutRecord>& cuts, QWidget* parent) {
             r.outcome == "good"           ? in_words("word.good")
             : r.outcome == "not-through"  ? in_words("logbook-view.not-through")
             : r.outcome == "into-backing" ? in_words("logbook-view.into-the-backing")
+            : r.outcome == "perhaps-cut"  ? in_words("logbook-view.perhaps-cut")
+            : r.outcome == "not-cut"      ? in_words("logbook-view.not-cut")
                                           : shown(r.outcome),
             r.outcome == "good" ? "good" : "look");
         put(6, in_words("logbook-view.s", {{"seconds", r.seconds}}), "small");
     }
     grid->setColumnStretch(1, 1);
+    return table;
+}
+
+// What was tried two ways, and what came out better.
+QWidget* trials_table(const std::vector<TrialRecord>& trials, QWidget* parent) {
+    auto* table = new QWidget(parent);
+    auto* grid = new QGridLayout(table);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setHorizontalSpacing(18);
+    constexpr std::size_t most = 40;
+    for (std::size_t i = 0; i < std::min(most, trials.size()); ++i) {
+        const TrialRecord& r = trials[i];
+        const int row = static_cast<int>(i);
+        const auto way = [](const std::string& words) {
+            return words.empty() ? in_words("bench-view.as-usual") : shown(words);
+        };
+        grid->addWidget(label(shown(r.at).section('T', 0, 0), "small", table), row, 0);
+        grid->addWidget(
+            label(in_words("logbook-view.what-job", {{"what", shown(r.step)}, {"job", shown(r.job)}}), nullptr, table),
+            row, 1);
+        grid->addWidget(
+            label(in_words("logbook-view.this-or-that", {{"first", way(r.first)}, {"second", way(r.second)}}), nullptr,
+                  table),
+            row, 2);
+        const QString better = r.better == "first"    ? in_words("logbook-view.better", {{"way", way(r.first)}})
+                               : r.better == "second" ? in_words("logbook-view.better", {{"way", way(r.second)}})
+                               : r.better == "alike"  ? in_words("bench-view.alike")
+                                                      : in_words("bench-view.not-yet");
+        grid->addWidget(label(better, r.better == "first" || r.better == "second" ? "good" : "small", table), row, 3);
+    }
+    grid->setColumnStretch(2, 1);
     return table;
 }
 
@@ -113,6 +146,11 @@ void LogbookView::refresh() {
         layout->addWidget(strip);
     }
     for (const LogRecord& r : records) layout->addWidget(card(r, body));
+    if (!desk_.trials().empty()) {
+        layout->addSpacing(12);
+        layout->addWidget(label(in_words("logbook-view.tried-two-ways"), "title", body));
+        layout->addWidget(trials_table(desk_.trials(), body));
+    }
     if (!desk_.cuts().empty()) {
         layout->addSpacing(12);
         layout->addWidget(label(in_words("logbook-view.what-went-to-a"), "title", body));

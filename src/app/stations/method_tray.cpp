@@ -301,7 +301,10 @@ class MethodTray : public Tray {
     void follow() {
         begin_follows(in_words("tray.proof-of-the-wording"));
         if (desk_.plan().proof_signed) {
-            good(in_words("tray.read-and-signed", {{"proof", desk_.job().proof->at}}));
+            const std::string& by = desk_.job().proof->by;
+            good(by.empty()
+                     ? in_words("tray.read-and-signed", {{"proof", desk_.job().proof->at}})
+                     : in_words("tray.read-and-signed-by", {{"proof", desk_.job().proof->at}, {"who", text_of(by)}}));
         } else {
             QString words = text_of(wording(desk_.job()));
             if (words.size() > longest_wording) words = words.left(longest_wording) + "…";

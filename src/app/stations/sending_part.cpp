@@ -205,7 +205,11 @@ void SendingPart::sent(const StepId& step, CutRecord record, const Expected<CutR
     }
     if (!result) {
         const QString remedy = say(result.error().remedy);
-        outcome_->setText(say(result.error().what) + (result.error().remedy.id.empty() ? QString() : ": " + remedy));
+        outcome_->setText(say(result.error().what) + (result.error().remedy.id.empty() ? QString() : ": " + remedy) +
+                          ". " + in_words(holding_->begun ? "sending.perhaps-cut" : "sending.not-cut"));
+        record.outcome = holding_->begun ? "perhaps-cut" : "not-cut";
+        desk_.record_cut(record);
+        if (holding_->begun && !test) desk_.apply(perhaps_cut(desk_.job(), step));
     } else if (result->outcome == "good" && test) {
         outcome_->setText(in_words("sending.a-good-cut-through"));
         // What came out well is what the machine is set to from now on.

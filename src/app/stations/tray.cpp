@@ -1,7 +1,11 @@
 #include "stations/tray.h"
 
+#include <QAbstractSpinBox>
+#include <QCheckBox>
+#include <QComboBox>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QLineEdit>
 #include <QPainter>
 #include <QScrollBar>
 #include <QTimer>
@@ -112,6 +116,7 @@ void Tray::group(const QString& name, const std::function<void()>& build) {
     row->addWidget(made.head, 0);
     row->addWidget(made.says, 1);
     decisions_->addLayout(row);
+    made.build = build;
     made.body = new QWidget(widget());
     made.body->hide();
     auto* inside = new QVBoxLayout(made.body);
@@ -143,6 +148,60 @@ void Tray::inside(QVBoxLayout* layout, const std::function<void()>& build) {
     QVBoxLayout* outer = std::exchange(decisions_, layout);
     build();
     decisions_ = outer;
+}
+
+// What folded groups hold is built, and stays folded.
+void Tray::build_all() {
+    for (auto& [name, group] : groups_) {
+        auto* into = static_cast<QVBoxLayout*>(group.body->layout());
+        if (into->count() == 0) inside(into, group.build);
+    }
+    refresh();
+}
+
+namespace {
+
+bool is_field(const QWidget* w) {
+    return !w->accessibleName().isEmpty() &&
+           (qobject_cast<const QLineEdit*>(w) != nullptr || qobject_cast<const QComboBox*>(w) != nullptr ||
+            qobject_cast<const QAbstractSpinBox*>(w) != nullptr || qobject_cast<const QCheckBox*>(w) != nullptr ||
+            qobject_cast<const Segmented*>(w) != nullptr);
+}
+
+}  // namespace
+
+QStringList Tray::fields() {
+    build_all();
+    QStringList names;
+    for (const auto& [name, group] : groups_) names << name;
+    for (const QWidget* w : widget()->findChildren<QWidget*>()) {
+        if (is_field(w) && !names.contains(w->accessibleName())) names << w->accessibleName();
+    }
+    return names;
+}
+
+void Tray::show_field(const QString& name) {
+    build_all();
+    const auto open = [](const Group& group) {
+        if (!group.head->isChecked()) group.head->setChecked(true);
+    };
+    if (const auto group = groups_.find(name); group != groups_.end()) {
+        open(group->second);
+        return group->second.head->setFocus();
+    }
+    for (QWidget* w : widget()->findChildren<QWidget*>()) {
+        if (!is_field(w) || w->accessibleName() != name) continue;
+        for (const auto& [of, group] : groups_) {
+            if (group.body->isAncestorOf(w)) open(group);
+        }
+        // Once it has been laid out.
+        QTimer::singleShot(0, w, [this, w] {
+            ensureWidgetVisible(w, 20, 60);
+            QWidget* in = w->focusPolicy() == Qt::NoFocus ? w->findChild<QAbstractButton*>() : w;
+            if (in != nullptr) in->setFocus(Qt::ShortcutFocusReason);
+        });
+        return;
+    }
 }
 
 void Tray::group_says(const QString& name, const QString& words) {
@@ -177,9 +236,11 @@ void Tray::fact(const QString& name, const QString& value) {
     left->setStyleSheet("color:" + Theme::tokens().pencil.name());
     QLabel* right = label(value, "value", follows_);
     right->setAlignment(Qt::AlignRight);
+    // A long value takes two lines rather than more room than there is.
+    const bool long_value = right->fontMetrics().horizontalAdvance(value) > width() / 2;
     row->addWidget(left, 1);
-    row->addWidget(right, 0);
-    right->setWordWrap(false);
+    row->addWidget(right, long_value ? 1 : 0);
+    right->setWordWrap(long_value);
     follows_layout_->addLayout(row);
 }
 

@@ -72,6 +72,13 @@ class Tray : public QScrollArea {
     /// What a closed part says of itself.
     void group_says(const QString& name, const QString& words);
 
+  public:
+    /// The names of all its fields and groups, folded away or not.
+    QStringList fields();
+    /// Opened, in sight and in hand.
+    void show_field(const QString& name);
+
+  protected:
     // What follows is built anew each time.
     void begin_follows(const QString& heading);
     void problems(Station station);
@@ -100,7 +107,9 @@ class Tray : public QScrollArea {
         QPushButton* head = nullptr;
         QLabel* says = nullptr;
         QWidget* body = nullptr;
+        std::function<void()> build{};
     };
+    void build_all();
     std::map<QString, Group> groups_;
     QVBoxLayout* decisions_;
     QVBoxLayout* body_;

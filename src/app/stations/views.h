@@ -14,8 +14,12 @@
 
 #include "drawing/step_painter.h"
 #include "job/method_reads.h"
+#include "job/on_the_rack.h"
+#include "stations/mishap_panel.h"
 #include "stations/photograph_strip.h"
 #include "window/desk.h"
+#include "window/errand.h"
+#include "window/photograph_watch.h"
 
 namespace skarvel {
 
@@ -110,6 +114,7 @@ class ClockView : public QWidget {
     [[nodiscard]] double x_of(Moment moment) const;
     [[nodiscard]] Moment moment_at(double x) const;
     [[nodiscard]] double chart_high() const;
+    [[nodiscard]] int lane_high() const;
     [[nodiscard]] QString told(std::size_t task) const;
     void drag_to(const QPointF& where);
     [[nodiscard]] int columns_of_rows() const;
@@ -134,6 +139,7 @@ class BenchView : public QWidget {
 
   public:
     BenchView(Desk& desk, QWidget* parent);
+    ~BenchView() override { planning_today_.stop(); }
     void refresh();
 
     /// The whole view lights up with these words, and goes out by itself or at a touch.
@@ -141,6 +147,8 @@ class BenchView : public QWidget {
 
   Q_SIGNALS:
     void left();
+    /// The next thing today is another job's: its bench is wanted.
+    void other_wanted(const QString& path);
     /// Another step is shown: its name and what to do.
     void stepped(const QString& words);
 
@@ -164,8 +172,9 @@ class BenchView : public QWidget {
     void press_done();
     void turn(int by);
     void show_mishaps(bool shown);
-    void took(const std::function<Job(const Step&)>& change);
     void show_round(const Step* step);
+    void look_at_today();
+    void show_today(const std::vector<OfToday>& all, const std::vector<RackJob>& jobs);
     [[nodiscard]] std::vector<std::size_t> round() const;
     [[nodiscard]] const Step* step() const;
     [[nodiscard]] const Timer* waits_for(const Step& step) const;
@@ -174,12 +183,17 @@ class BenchView : public QWidget {
         *next_;
     StepPictureView* picture_;
     QPushButton *done_, *not_dry_, *dry_, *before_, *after_, *leave_, *wrong_;
-    QWidget *middle_, *mishaps_, *parts_;
+    QWidget *middle_, *parts_;
+    MishapPanel* mishaps_;
     PhotographStrip* photographs_;
     QPushButton* photograph_;
     QPushButton* flash_;
     QTimer flash_timer_;
-    std::optional<StepId> told_;       // the step that was read out last
+    std::optional<StepId> told_;  // the step that was read out last
+    std::optional<Moment> on_bench_since_;
+    PhotographWatch* watch_;
+    QPushButton* today_;
+    Errand<std::vector<OfToday>> planning_today_;
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
     double shrink_ = 1;                // of all type, where there is too little room
     bool anyway_ = false;              // done was pressed while it had to wait

@@ -17,36 +17,41 @@ constexpr int folded_head = 24;
 
 QString station_name(Station station) { return in_words((std::string("station.") + word_of(station)).c_str()); }
 
+namespace {
+
+// A strip of tape, torn off at both ends.
+QPainterPath strip(QPointF middle, double length, double high, double degrees) {
+    const double x = length / 2, y = high / 2, tooth = high * 0.22;
+    QPolygonF points{{-x, -y}, {x, -y}, {x - tooth, -y / 2}, {x, 0},  {x - tooth, y / 2},
+                     {x, y},   {-x, y}, {-x + tooth, y / 2}, {-x, 0}, {-x + tooth, -y / 2}};
+    QPainterPath path;
+    path.addPolygon(QTransform::fromTranslate(middle.x(), middle.y()).rotate(degrees).map(points));
+    path.closeSubpath();
+    return path;
+}
+
+}  // namespace
+
 void paint_mark(QPainter& painter, Mark mark, const QRectF& at) {
     if (mark == Mark::None) return;
     const Tokens& t = Theme::tokens();
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
-    QPainterPath shape;
-    if (mark == Mark::Look) {
-        shape.moveTo(at.center().x(), at.top());
-        shape.lineTo(at.right(), at.bottom());
-        shape.lineTo(at.left(), at.bottom());
-    } else {
-        const double c = at.width() * 0.29;
-        shape.moveTo(at.left() + c, at.top());
-        shape.lineTo(at.right() - c, at.top());
-        shape.lineTo(at.right(), at.top() + c);
-        shape.lineTo(at.right(), at.bottom() - c);
-        shape.lineTo(at.right() - c, at.bottom());
-        shape.lineTo(at.left() + c, at.bottom());
-        shape.lineTo(at.left(), at.bottom() - c);
-        shape.lineTo(at.left(), at.top() + c);
-    }
-    shape.closeSubpath();
-    painter.setPen(QPen(mark == Mark::Look ? t.ochre : t.brick, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    painter.setPen(Qt::NoPen);
     painter.setBrush(mark == Mark::Look ? t.ochre : t.brick);
-    painter.drawPath(shape);
-    painter.setPen(t.sheet);
-    QFont font = Theme::font(13, QFont::Bold);
-    font.setPixelSize(static_cast<int>(at.height() * 0.8));
-    painter.setFont(font);
-    painter.drawText(at.adjusted(0, mark == Mark::Look ? at.height() * 0.14 : 0, 0, 0), Qt::AlignCenter, "!");
+    const double side = at.width();
+    if (mark == Mark::Stop) {
+        // Taped over crosswise: no way through.
+        painter.drawPath(strip(at.center(), side * 1.15, side * 0.36, 45));
+        painter.drawPath(strip(at.center(), side * 1.15, side * 0.36, -45));
+    } else {
+        painter.drawPath(strip(at.center(), side * 1.3, side * 0.92, -8));
+        painter.setPen(t.sheet);
+        QFont font = Theme::font(13, QFont::Bold);
+        font.setPixelSize(static_cast<int>(at.height() * 0.84));
+        painter.setFont(font);
+        painter.drawText(at, Qt::AlignCenter, "?");
+    }
     painter.restore();
 }
 
@@ -155,9 +160,11 @@ void Ticket::show_station(Station station) { buttons_.at(static_cast<std::size_t
 
 void Ticket::refresh(bool behind) {
     const auto lines = summary(desk_.job(), desk_.plan(), desk_.records().size(), desk_.at());
+    // A job that nobody has touched yet does nothing wrong.
+    const bool untouched = desk_.path().empty() && !desk_.can_undo() && !desk_.can_redo();
     for (std::size_t i = 0; i < station_count; ++i) {
         buttons_.at(i)->show_line(shown(desk_.say(lines.at(i).first)), shown(desk_.say(lines.at(i).second)),
-                                  lines.at(i).mark, behind);
+                                  untouched ? Mark::None : lines.at(i).mark, behind);
     }
     update();
 }

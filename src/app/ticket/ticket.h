@@ -54,7 +54,7 @@ class Ticket : public QWidget {
     bool folded_ = false;
 };
 
-/// The shape of a mark: a triangle to look, an octagon to stop.
+/// The shape of a mark: a torn strip of tape with a question to look, two of them crossed to stop.
 void paint_mark(QPainter& painter, Mark mark, const QRectF& at);
 QString station_name(Station station);
 

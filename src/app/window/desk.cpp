@@ -180,6 +180,10 @@ void Desk::show_together(bool together) {
 }
 
 void Desk::apply(Job job, const QString& merge) {
+    if (const auto more = beyond_limits(job)) {
+        Q_EMIT said(QString::fromStdString(say(*more)), true);
+        return Q_EMIT job_changed();
+    }
     if (line_.take(arranged_for_blank(this->job(), std::move(job)), merge.toStdString())) changed();
 }
 
@@ -249,15 +253,36 @@ void Desk::close_without_copy() {
 }
 
 void Desk::set_shop(const Shop& shop) {
+    const std::vector<std::string> line = this->shop().line;
     const auto kept = shop_->set(shop);
     if (kept && !*kept) return;
+    const bool line_changed = !(line == this->shop().line);
     speak_from(library_->catalogue, this->shop().display);
     if (!kept) Q_EMIT said(QString::fromStdString(say(kept.error().what)), true);
+    if (line_changed) look_at_others();
     plan_in_background();
     Q_EMIT shop_changed();
 }
 
-void Desk::plan_in_background() { plans_.want(library_, job(), shop(), now(), others_); }
+void Desk::plan_in_background() { plans_.want(library_, job(), shop(), now(), others_, rank_of(path_)); }
+
+namespace {
+
+std::optional<int> rank_in(const Shop& shop, const fs::path& path) {
+    const auto at = std::find(shop.line.begin(), shop.line.end(), path.string());
+    if (path.empty() || at == shop.line.end()) return std::nullopt;
+    return static_cast<int>(at - shop.line.begin());
+}
+
+}  // namespace
+
+std::optional<int> Desk::rank_of(const fs::path& path) const { return rank_in(shop(), path); }
+
+void Desk::put_first(const fs::path& path) {
+    Shop changed = shop();
+    if (std::erase(changed.line, path.string()) == 0) changed.line.insert(changed.line.begin(), path.string());
+    set_shop(changed);
+}
 
 void Desk::mind_others() {
     minds_others_ = true;
@@ -270,21 +295,27 @@ void Desk::look_at_others() {
     std::vector<fs::path> paths = rack();
     std::erase(paths, path_);
     looking_.run(
-        [paths, shop = shop(), library = library_, now = now()](const std::stop_token& stop) {
+        [paths, shop = shop(), library = library_, now = now(),
+         changes = present().changes](const std::stop_token& stop) {
             std::vector<RackJob> others;
             for (const fs::path& path : paths) {
                 look_for_stop();
                 const auto text = read_file(path);
                 const auto job = text ? read_job(*text) : tl::unexpected(text.error());
-                if (!job || job->finished || !job->deadline) continue;
-                const auto plan = Planner().plan(*job, shop, *library, now, stop);
-                if (plan && !plan->clock->slots.empty()) others.push_back(on_the_rack(*job, *plan, shop, now));
+                if (!job || job->finished) continue;
+                const auto plan = Planner().plan(*job, shop, *library, {now, {}, changes}, stop);
+                if (plan && !plan->clock->slots.empty()) {
+                    others.push_back(on_the_rack(*job, *plan, now));
+                    others.back().rank = rank_in(shop, path);
+                    others.back().file = path.string();
+                }
             }
             return others;
         },
         [this](const std::vector<RackJob>& others) {
             others_ = std::make_shared<const std::vector<RackJob>>(others);
             plan_in_background();
+            Q_EMIT others_known();
         });
 }
 
@@ -311,7 +342,8 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     Q_EMIT job_changed();
 }
 
-void Desk::keep_photographs(const std::vector<fs::path>& pictures, const StepId& step) {
+// Without a step each goes with the one that was at the bench when it was taken.
+void Desk::keep_photographs(const std::vector<fs::path>& pictures, const std::optional<StepId>& step) {
     Job job = this->job();
     for (const fs::path& picture : pictures) {
         std::error_code error;
@@ -322,12 +354,17 @@ void Desk::keep_photographs(const std::vector<fs::path>& pictures, const StepId&
                                                         {"photograph.another", {}},
                                                         Mark::Look})
                                : read_file(picture);
-        const auto kept = bytes ? keep_photograph(path_, *bytes, step, now()) : tl::unexpected(bytes.error());
+        auto kept =
+            bytes ? keep_photograph(path_, *bytes, step.value_or(StepId{}), now()) : tl::unexpected(bytes.error());
         if (!kept) {
             Q_EMIT said(QString::fromStdString(picture.filename().string() + ": " + say(kept.error().what) + ": " +
                                                say(kept.error().remedy)),
                         true);
             continue;
+        }
+        if (!step) {
+            const Step* then = at_bench(*plan().bench, job.bench.ticks, kept->taken);
+            if (then != nullptr) kept->step = then->id;
         }
         auto& all = job.bench.photographs;
         if (std::find(all.begin(), all.end(), *kept) == all.end()) all.push_back(*kept);
@@ -372,6 +409,12 @@ void Desk::hold_file() {
 }
 
 void Desk::start_new() { replace_job(new_job(*library_), {}, std::nullopt); }
+
+Expected<FileStamp> Desk::begin_from(const fs::path& sample) {
+    auto opened = open(sample);
+    if (opened) replace_job(Job(job()), {}, std::nullopt);
+    return opened;
+}
 
 Expected<FileStamp> Desk::open(const fs::path& path) {
     const auto stamp = stamp_of(path);
@@ -646,6 +689,8 @@ void Desk::load_records() {
         logbook_ = std::move(*book);
     }
     if (auto all = logbook_->all()) records_ = std::move(*all);
+    if (auto all = logbook_->paces()) paces_ = std::move(*all);
+    if (auto all = logbook_->trials()) trials_ = std::move(*all);
     if (auto all = logbook_->cuts()) cuts_ = std::move(*all);
 }
 
@@ -681,7 +726,9 @@ Expected<long> Desk::finish_job(Outcome outcome, const std::string& note) {
         if (!book) return tl::unexpected(book.error());
         logbook_ = std::move(*book);
     }
-    auto added = logbook_->add(record_of(done, plan(), shop()));
+    auto added = logbook_->add(
+        record_of(done, plan(), shop()),
+        lessons_of(done, plan(), paced(library().trade.hands_on, shop().paces), library().catalogue, shop().display));
     if (!added) return added;
     apply(done);
     load_records();

@@ -99,12 +99,28 @@ class Desk : public QObject {
     [[nodiscard]] bool together() const { return at_hand_.together && (job().signs.size() > 1 || job().post); }
     [[nodiscard]] Moment now() const;
     /// Now, with the hours that other jobs had taken in the plan that is shown.
-    [[nodiscard]] Present present() const { return {now(), plans_.taken()}; }
+    [[nodiscard]] Present present() const { return {now(), plans_.present().taken, plans_.present().changes}; }
     /// From here on the other jobs on the rack are planned beside the window, and their hours kept free.
     void mind_others();
+    /// The other jobs in work, as far as they are known yet.
+    [[nodiscard]] std::shared_ptr<const std::vector<RackJob>> others() const { return others_; }
+    [[nodiscard]] const std::optional<Problem>& shop_damaged() const { return shop_->damaged(); }
+    /// Writes the shop down as it is, where it never was.
+    void keep_shop() { shop_->keep(); }
+    /// Nobody has worked here before.
+    [[nodiscard]] bool first_start() const { return shop_->is_new(); }
+    /// A job like that one, of its own: it belongs to no file yet.
+    Expected<FileStamp> begin_from(const std::filesystem::path& sample);
+    /// Where its maker put a job in the line of the rack; nothing where its deadline counts.
+    [[nodiscard]] std::optional<int> rank_of(const std::filesystem::path& path) const;
+    /// That job comes before all others from now on, or, where it was put in line, no longer.
+    void put_first(const std::filesystem::path& path);
     /// Goes on as if it were this moment: for pictures and demonstrations.
     void pretend(Moment moment);
     [[nodiscard]] const std::vector<LogRecord>& records() const { return records_; }
+    /// What finished jobs say of how long work takes, and of what was tried two ways.
+    [[nodiscard]] const std::vector<PaceRecord>& paces() const { return paces_; }
+    [[nodiscard]] const std::vector<TrialRecord>& trials() const { return trials_; }
     /// Loads and test cuts that went to a machine, newest first.
     [[nodiscard]] const std::vector<CutRecord>& cuts() const { return cuts_; }
     void record_cut(CutRecord record);
@@ -158,7 +174,7 @@ class Desk : public QObject {
     Expected<std::vector<std::filesystem::path>> export_to(const std::filesystem::path& folder);
     /// Reads the outline of the blank at hand from an SVG or DXF file; says what is wrong with one that it cannot read.
     /// Pictures are kept beside the job and noted at a step; what cannot be kept is told.
-    void keep_photographs(const std::vector<std::filesystem::path>& pictures, const StepId& step);
+    void keep_photographs(const std::vector<std::filesystem::path>& pictures, const std::optional<StepId>& step);
     std::string read_outline(const std::filesystem::path& path);
     /// Reads an SVG or DXF file, or traces a picture, and puts it on the face at hand. False when it could not, or was
     /// stopped: then it says why.
@@ -180,6 +196,7 @@ class Desk : public QObject {
     void plan_changed();
     void shop_changed();
     void records_changed();
+    void others_known();
     void said(const QString& message, bool trouble);
 
   private:
@@ -218,6 +235,8 @@ class Desk : public QObject {
     QThreadPool copies_;
     std::optional<Logbook> logbook_;
     std::vector<LogRecord> records_;
+    std::vector<PaceRecord> paces_;
+    std::vector<TrialRecord> trials_;
     std::vector<CutRecord> cuts_;
     QTimer copy_timer_, minute_timer_;
 

@@ -136,7 +136,7 @@ Choice::Choice(const QString& name, QWidget* parent) : QComboBox(parent) {
     setObjectName(name);
     setFocusPolicy(Qt::StrongFocus);
     setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    setMinimumContentsLength(8);
+    setMinimumContentsLength(5);
 }
 
 void Choice::show_data(const QString& data) {
@@ -158,12 +158,34 @@ void Choice::paintEvent(QPaintEvent* event) {
 
 void Choice::showPopup() {
     Q_EMIT opening();
+    // Entries are whole where they are chosen, however little room the field has.
+    int widest = width();
+    for (int i = 0; i < count(); ++i)
+        widest = std::max(widest, fontMetrics().horizontalAdvance(itemText(i)) + Theme::px(28));
+    view()->setMinimumWidth(std::min(widest, window()->width() / 2));
     QComboBox::showPopup();
 }
 
 void Choice::wheelEvent(QWheelEvent* event) { event->ignore(); }
 
 // ---- Check
+
+Check::Check(const QString& text, QWidget* parent) : QCheckBox(text, parent), full_(text) {
+    setAccessibleName(text);
+    setMinimumWidth(Theme::px(90));
+}
+
+// Words that have too little room are shortened, and whole on pointing.
+void Check::resizeEvent(QResizeEvent* event) {
+    QCheckBox::resizeEvent(event);
+    QStyleOptionButton option;
+    initStyleOption(&option);
+    const int room = style()->subElementRect(QStyle::SE_CheckBoxContents, &option, this).width();
+    const QString fitting = fontMetrics().elidedText(full_, Qt::ElideRight, room + 2);
+    if (fitting == text()) return;
+    setText(fitting);
+    setToolTip(fitting == full_ ? QString() : full_);
+}
 
 void Check::paintEvent(QPaintEvent* event) {
     QCheckBox::paintEvent(event);

@@ -109,12 +109,22 @@ class Check : public QCheckBox {
     Q_OBJECT
 
   public:
-    explicit Check(const QString& text, QWidget* parent = nullptr) : QCheckBox(text, parent) {
-        setAccessibleName(text);
+    explicit Check(const QString& text, QWidget* parent = nullptr);
+    [[nodiscard]] QSize minimumSizeHint() const override {
+        return {minimumWidth(), QCheckBox::minimumSizeHint().height()};
+    }
+    [[nodiscard]] QSize sizeHint() const override {
+        return {QCheckBox::sizeHint().width() + fontMetrics().horizontalAdvance(full_) -
+                    fontMetrics().horizontalAdvance(text()),
+                QCheckBox::sizeHint().height()};
     }
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    QString full_;
 };
 
 QString text_of(const std::string& words);

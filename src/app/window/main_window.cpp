@@ -2,7 +2,6 @@
 
 #include <QApplication>
 #include <QCloseEvent>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QMessageBox>
 #include <QSettings>
@@ -12,13 +11,15 @@
 #include "files/cut_file.h"
 #include "theme/theme.h"
 #include "theme/words.h"
+#include "window/file_chooser.h"
 #include "window/find.h"
+#include "window/first_start.h"
+#include "window/help_page.h"
 
 namespace skarvel {
 namespace {
 
 constexpr int behind_after_ms = 150;
-QString job_filter() { return in_words("window.job-filter"); }
 
 QScrollArea* scrolling(QWidget* inside, QWidget* parent) {
     auto* area = new QScrollArea(parent);
@@ -79,7 +80,7 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     connect(&desk_, &Desk::job_changed, this, &MainWindow::refresh_job);
     connect(&desk_, &Desk::selection_changed, this, [this] {
         drawing_->start_over();
-        if (!in_shop_ && !in_sheets_ && !in_rack_) show_station(station_);
+        if (!in_page()) show_station(station_);
         refresh_job();
         set_behind(!desk_.current());
     });
@@ -94,6 +95,8 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     connect(&behind_timer_, &QTimer::timeout, this, [this] { set_behind(!desk_.current()); });
     show_station(Station::Blank);
     drawing_->setFocus();
+    if (const auto& damaged = desk_.shop_damaged())
+        say(QString::fromStdString(desk_.say(damaged->what) + ": " + desk_.say(damaged->remedy)), true);
 }
 
 // Nothing is filled in before it can be seen: a job opened at the start is planned and shown once.
@@ -247,6 +250,7 @@ void MainWindow::build_views(Station station) {
                 add(bench_);
                 connect(bench_, &BenchView::left, this, [this] { show_station(Station::Clock); });
                 connect(bench_, &BenchView::stepped, alarms_, &Alarms::read_aloud);
+                connect(bench_, &BenchView::other_wanted, this, &MainWindow::go_to_bench);
             }
             break;
         case Station::Logbook:
@@ -345,8 +349,15 @@ void MainWindow::refresh_middle() {
     }
 }
 
+// Something else than a station is shown.
+bool MainWindow::in_page() const {
+    const QWidget* shown_now = middle_->currentWidget();
+    return in_shop_ || in_sheets_ || in_rack_ || (help_ != nullptr && shown_now == help_) ||
+           (first_ != nullptr && shown_now == first_);
+}
+
 void MainWindow::fold() {
-    const bool page = in_shop_ || in_sheets_ || in_rack_;
+    const bool page = in_page();
     const bool bench = station_ == Station::Bench && !page;
     const bool narrow = width() < std::max(1180, Theme::px(1000));
     const bool very_narrow = width() < 1000;
@@ -380,7 +391,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape && (in_shop_ || in_sheets_ || in_rack_)) return show_station(station_);
+    if (event->key() == Qt::Key_Escape && in_page() && first_ == nullptr) return show_station(station_);
     QMainWindow::keyPressEvent(event);
 }
 
@@ -416,13 +427,7 @@ void MainWindow::show_rack() {
             open_path(path.toStdString());
             show_station(station_);
         });
-        connect(rack_, &Rack::bench_wanted, this, [this](const QString& path) {
-            if (std::filesystem::path(path.toStdString()) != desk_.path()) {
-                if (!may_leave()) return;
-                open_path(path.toStdString());
-            }
-            show_station(Station::Bench);
-        });
+        connect(rack_, &Rack::bench_wanted, this, &MainWindow::go_to_bench);
         connect(rack_, &Rack::new_wanted, this, [this] {
             new_job();
             show_station(Station::Blank);
@@ -445,6 +450,27 @@ void MainWindow::find() {
             all.push_back(
                 {in_words("window.sign", {{"sign", label_of(desk_.job().signs[i])}}), [this, i] { desk_.select(i); }});
     }
+    // Every field of every tray, folded away or not, and what help says.
+    for (std::size_t i = 0; i < trays_.size(); ++i) {
+        const auto station = static_cast<Station>(i);
+        build_views(station);
+        Tray* tray = trays_.at(i);
+        if (tray == nullptr) continue;
+        for (const QString& name : tray->fields()) {
+            all.push_back({in_words("window.find-field", {{"station", station_name(station)}, {"field", name}}),
+                           [this, station, tray, name] {
+                               show_station(station);
+                               tray->show_field(name);
+                           }});
+        }
+    }
+    for (const auto& [station, heading] : HelpPage(find_assets(SKARVEL_SOURCE_ASSETS), nullptr).headings()) {
+        all.push_back(
+            {in_words("window.find-help", {{"heading", heading}}), [this, station = station, heading = heading] {
+                 show_help();
+                 help_->show_heading(station, heading);
+             }});
+    }
     for (const Typeface& t : desk_.library().typefaces) {
         all.push_back({in_words("window.typeface", {{"family", t.name.family}, {"style", t.name.style}}),
                        [this, name = t.name] { desk_.apply(set_in(desk_.job(), desk_.at(), name)); }});
@@ -455,7 +481,47 @@ void MainWindow::find() {
     dialog->show();
 }
 
-void MainWindow::help() { say(in_words((std::string("help.") + word_of(station_)).c_str())); }
+// Once more leaves it again.
+void MainWindow::help() {
+    if (help_ != nullptr && middle_->currentWidget() == help_) return show_station(station_);
+    show_help();
+    help_->show_station(station_);
+}
+
+void MainWindow::show_help() {
+    if (help_ == nullptr) {
+        help_ = new HelpPage(find_assets(SKARVEL_SOURCE_ASSETS), this);
+        middle_->addWidget(help_);
+    }
+    in_shop_ = in_sheets_ = in_rack_ = false;
+    middle_->setCurrentWidget(help_);
+    fold();
+}
+
+void MainWindow::show_first_start() {
+    const std::filesystem::path samples = find_assets(SKARVEL_SOURCE_ASSETS).parent_path() / "demo";
+    auto* first = new FirstStart(desk_, samples, this);
+    first_ = first;
+    middle_->addWidget(first);
+    middle_->setCurrentWidget(first);
+    fold();
+    first->setFocus();
+    const auto leave = [this, first] {
+        // What was answered, or not, is how it is from now on.
+        desk_.keep_shop();
+        first_ = nullptr;
+        show_station(Station::Blank);
+        fold();
+        middle_->removeWidget(first);
+        first->deleteLater();
+    };
+    connect(first, &FirstStart::board_wanted, this, leave);
+    connect(first, &FirstStart::sample_wanted, this, [this, leave](const QString& path) {
+        if (const auto begun = desk_.begin_from(path.toStdString()); !begun)
+            say(QString::fromStdString(desk_.say(begun.error().what)), true);
+        leave();
+    });
+}
 
 // ---- files
 
@@ -489,9 +555,18 @@ void MainWindow::new_job() {
 
 void MainWindow::open() {
     if (!may_leave()) return;
-    const QString path = QFileDialog::getOpenFileName(this, in_words("window.open-a-job"), jobs_folder(), job_filter(),
-                                                      nullptr, QFileDialog::DontUseNativeDialog);
+    const QString path = FileChooser::file(this, in_words("window.open-a-job"), {"*.skarvel"}, jobs_folder());
     if (!path.isEmpty()) open_path(path.toStdString());
+}
+
+void MainWindow::go_to_bench(const QString& path) {
+    if (std::filesystem::path(path.toStdString()) != desk_.path()) {
+        // What was ticked here is written down before the other job is taken up.
+        if (desk_.unsaved() && !desk_.path().empty() && !save()) return;
+        if (!may_leave()) return;
+        open_path(path.toStdString());
+    }
+    show_station(Station::Bench);
 }
 
 void MainWindow::open_path(const std::filesystem::path& path) {
@@ -518,9 +593,8 @@ bool MainWindow::save() {
 
 bool MainWindow::save_as() {
     const QString named = QString::fromStdString(file_word(desk_.job().title)) + ".skarvel";
-    QString path = QFileDialog::getSaveFileName(this, in_words("window.save-the-job"),
-                                                jobs_folder().isEmpty() ? named : jobs_folder() + "/" + named,
-                                                job_filter(), nullptr, QFileDialog::DontUseNativeDialog);
+    QString path = FileChooser::saving(this, in_words("window.save-the-job"), {"*.skarvel"},
+                                       jobs_folder().isEmpty() ? named : jobs_folder() + "/" + named);
     if (path.isEmpty()) return false;
     const std::filesystem::path file = path.toStdString();
     if (!file.has_extension()) path += ".skarvel";
@@ -550,9 +624,7 @@ void MainWindow::save_failed(const Problem& problem) {
 }
 
 void MainWindow::export_files() {
-    const QString folder =
-        QFileDialog::getExistingDirectory(this, in_words("window.where-the-cut-files"), jobs_folder(),
-                                          QFileDialog::DontUseNativeDialog | QFileDialog::ShowDirsOnly);
+    const QString folder = FileChooser::folder(this, in_words("window.where-the-cut-files"), jobs_folder());
     if (folder.isEmpty()) return;
     const auto written = desk_.export_to(folder.toStdString());
     if (!written)

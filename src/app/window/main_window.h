@@ -27,6 +27,8 @@
 
 namespace skarvel {
 
+class HelpPage;
+
 class MainWindow : public QMainWindow {
     Q_OBJECT
 
@@ -35,6 +37,9 @@ class MainWindow : public QMainWindow {
     void show_station(Station station);
     void show_shop();
     void show_rack();
+    void show_first_start();
+    void show_help();
+    void go_to_bench(const QString& path);
     void show_sheets();
     void open_path(const std::filesystem::path& path);
     [[nodiscard]] Station station() const { return station_; }
@@ -88,6 +93,9 @@ class MainWindow : public QMainWindow {
     QPushButton* measure_;
     SignsRow* signs_row_;
     Rack* rack_ = nullptr;
+    HelpPage* help_ = nullptr;
+    QWidget* first_ = nullptr;
+    [[nodiscard]] bool in_page() const;
     Together* together_ = nullptr;
     QScrollArea* together_area_ = nullptr;
     Drawing* drawing_;

@@ -2,8 +2,13 @@
 
 #include <QMetaObject>
 
+#include "files/moment.h"
+
 namespace skarvel {
 namespace {
+
+// In which the clock on the wall may be put forward or back while work goes on.
+constexpr std::chrono::days days_ahead{400};
 
 // The job stays as it is, and the last plan that could be made; what went wrong is told.
 Plan broken_plan(const std::exception& broken) {
@@ -13,6 +18,7 @@ Plan broken_plan(const std::exception& broken) {
                              {"plan.broke-remedy", {}},
                              Mark::Stop});
     plan.tasks = std::vector<Task>{};
+    plan.clock_reads.tasks = plan.tasks;
     plan.clock = Schedule{};
     plan.bench = BenchPlan{};
     return plan;
@@ -32,9 +38,9 @@ PlanService::~PlanService() {
 }
 
 void PlanService::want(std::shared_ptr<const Library> library, const Job& job, const Shop& shop, Moment now,
-                       std::shared_ptr<const std::vector<RackJob>> others) {
+                       std::shared_ptr<const std::vector<RackJob>> others, std::optional<int> rank) {
     const std::lock_guard lock(mutex_);
-    wish_ = Wish{std::move(library), job, shop, now, std::move(others), ++revision_};
+    wish_ = Wish{std::move(library), job, shop, now, std::move(others), rank, ++revision_};
     if (running_) running_->request_stop();
     wake_.notify_all();
 }
@@ -67,11 +73,11 @@ void PlanService::work(const std::stop_token& stop) {
                 Qt::QueuedConnection);
         };
         std::optional<Plan> planned;
-        std::vector<Interval> taken;
+        Present present{wish.now, {}, clock_changes(wish.now, wish.now + days_ahead)};
         try {
             if (wish.others && wish.shop.minds_others)
-                taken = hours_of_others(*wish.others, wish.job.deadline, wish.shop, wish.now);
-            planned = planner.plan(wish.job, wish.shop, *library, {wish.now, taken}, source.get_token(), on_face);
+                present.taken = hours_of_others(*wish.others, {wish.job.deadline, wish.rank}, wish.shop, wish.now);
+            planned = planner.plan(wish.job, wish.shop, *library, present, source.get_token(), on_face);
         } catch (const std::exception& broken) {
             planner = Planner();
             planned = broken_plan(broken);
@@ -81,7 +87,7 @@ void PlanService::work(const std::stop_token& stop) {
             running_.reset();
             if (!planned) continue;
             latest_ = std::make_shared<const Plan>(std::move(*planned));
-            latest_taken_ = std::move(taken);
+            latest_present_ = std::move(present);
             latest_revision_ = wish.revision;
         }
         ready_.notify_all();
@@ -92,16 +98,16 @@ void PlanService::work(const std::stop_token& stop) {
 void PlanService::take_latest() {
     std::unique_lock lock(mutex_);
     auto plan = latest_;
-    auto taken = latest_taken_;
+    auto present = latest_present_;
     const std::uint64_t revision = latest_revision_;
     lock.unlock();
-    take(std::move(plan), std::move(taken), revision);
+    take(std::move(plan), std::move(present), revision);
 }
 
-void PlanService::take(std::shared_ptr<const Plan> plan, std::vector<Interval> taken, std::uint64_t revision) {
+void PlanService::take(std::shared_ptr<const Plan> plan, Present present, std::uint64_t revision) {
     if (!plan || revision <= planned_) return;
     plan_ = *plan;
-    taken_ = std::move(taken);
+    present_ = std::move(present);
     planned_ = revision;
     Q_EMIT planned();
 }

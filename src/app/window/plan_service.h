@@ -24,11 +24,11 @@ class PlanService : public QObject {
     ~PlanService() override;
 
     /// From here on the plan of this job is wanted.
-    /// `others`: jobs whose hours are kept free.
+    /// `others`: jobs whose hours are kept free where they come before it, with its own `rank` in the maker's line.
     void want(std::shared_ptr<const Library> library, const Job& job, const Shop& shop, Moment now,
-              std::shared_ptr<const std::vector<RackJob>> others);
-    /// Hours that others had taken in the plan that is shown.
-    [[nodiscard]] const std::vector<Interval>& taken() const { return taken_; }
+              std::shared_ptr<const std::vector<RackJob>> others, std::optional<int> rank);
+    /// The present of the plan that is shown.
+    [[nodiscard]] const Present& present() const { return present_; }
     /// The last plan that was ready; `current` tells whether it is the one that is wanted.
     [[nodiscard]] const Plan& plan() const { return plan_; }
     [[nodiscard]] bool current() const { return planned_ == revision_; }
@@ -48,14 +48,15 @@ class PlanService : public QObject {
         Shop shop;
         Moment now;
         std::shared_ptr<const std::vector<RackJob>> others;
+        std::optional<int> rank;
         std::uint64_t revision;
     };
     void work(const std::stop_token& stop);
-    void take(std::shared_ptr<const Plan> plan, std::vector<Interval> taken, std::uint64_t revision);
+    void take(std::shared_ptr<const Plan> plan, Present present, std::uint64_t revision);
     void take_latest();
 
     Plan plan_;
-    std::vector<Interval> taken_;
+    Present present_{Moment{}};
     std::uint64_t revision_ = 0, planned_ = 0;
     std::pair<std::size_t, std::size_t> progress_;
 
@@ -64,7 +65,7 @@ class PlanService : public QObject {
     std::optional<Wish> wish_;
     std::optional<std::stop_source> running_;
     std::shared_ptr<const Plan> latest_;
-    std::vector<Interval> latest_taken_;
+    Present latest_present_{Moment{}};
     std::uint64_t latest_revision_ = 0;
     std::jthread worker_;
 };

@@ -160,11 +160,7 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     week_->hide();
     rows->addWidget(week_);
     connect(week_, &WeekView::first_wanted, this, [this](int job) {
-        const auto at = std::find(first_.begin(), first_.end(), static_cast<std::size_t>(job));
-        if (at != first_.end())
-            first_.erase(at);
-        else
-            first_.insert(first_.begin(), static_cast<std::size_t>(job));
+        desk_.put_first(work_paths_.at(static_cast<std::size_t>(job)));
         plan_week();
     });
     connect(week_, &WeekView::bench_wanted, this, [this](int job) {
@@ -190,7 +186,6 @@ void Rack::refresh() {
     tickets_.clear();
     in_work_.clear();
     work_paths_.clear();
-    first_.clear();
     planning_.stop();
     week_->show_week({}, {}, {});
     for (const fs::path& path : desk_.rack()) {
@@ -202,8 +197,9 @@ void Rack::refresh() {
     arrange();
     // Read and planned beside the window: what is wanted soonest first.
     filling_.run_telling(
-        [paths = desk_.rack(), shop = desk_.shop(), library = desk_.shared_library(), now = desk_.now()](
-            const std::stop_token& stop, const std::function<void(RackTicket::Filled)>& tell) {
+        [paths = desk_.rack(), shop = desk_.shop(), library = desk_.shared_library(),
+         now = Present(desk_.now(), {}, desk_.present().changes)](const std::stop_token& stop,
+                                                                  const std::function<void(RackTicket::Filled)>& tell) {
             std::vector<RackTicket::Filled> read;
             for (const fs::path& path : paths) {
                 look_for_stop();
@@ -232,15 +228,22 @@ void Rack::refresh() {
             }
             if (!filled.job || filled.job->finished || filled.plan.clock->slots.empty()) return;
             work_paths_.push_back(filled.path);
-            in_work_.push_back(on_the_rack(*filled.job, filled.plan, desk_.shop(), desk_.now()));
+            in_work_.push_back(on_the_rack(*filled.job, filled.plan, desk_.now()));
             plan_week();
         });
 }
 
 // All jobs in work that have been read so far, on the same hours.
 void Rack::plan_week() {
-    planning_.run([jobs = in_work_, first = first_](const std::stop_token&) { return rack_week(jobs, first); },
-                  [this](const RackWeek& week) { week_->show_week(in_work_, week, first_); });
+    std::vector<std::pair<int, std::size_t>> ranks;
+    for (std::size_t i = 0; i < work_paths_.size(); ++i) {
+        if (const auto rank = desk_.rank_of(work_paths_[i])) ranks.emplace_back(*rank, i);
+    }
+    std::sort(ranks.begin(), ranks.end());
+    std::vector<std::size_t> first;
+    for (const auto& [rank, job] : ranks) first.push_back(job);
+    planning_.run([jobs = in_work_, first](const std::stop_token&) { return rack_week(jobs, first); },
+                  [this, first](const RackWeek& week) { week_->show_week(in_work_, week, first); });
 }
 
 void Rack::arrange() {

@@ -79,7 +79,6 @@ class Rack : public QScrollArea {
     std::vector<RackTicket*> tickets_;
     std::vector<RackJob> in_work_;
     std::vector<std::filesystem::path> work_paths_;  // of those
-    std::vector<std::size_t> first_;                 // jobs that take their hours before the others
     Errand<RackWeek> planning_{this};
     Errand<RackTicket::Filled> filling_{this};
 };

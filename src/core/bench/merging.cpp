@@ -46,6 +46,9 @@ BenchRecord merged(const BenchRecord& base, const BenchRecord& mine, const Bench
     out.mishaps = merged_list(base.mishaps, mine.mishaps, theirs.mishaps);
     out.skipped = merged_list(base.skipped, mine.skipped, theirs.skipped);
     out.photographs = merged_list(base.photographs, mine.photographs, theirs.photographs);
+    out.took = merged_list(base.took, mine.took, theirs.took);
+    out.trials = merged_list(base.trials, mine.trials, theirs.trials);
+    out.perhaps_cut = merged_list(base.perhaps_cut, mine.perhaps_cut, theirs.perhaps_cut);
     // Two that happened at once have one number each.
     int number = 0;
     for (Mishap& m : out.mishaps) number = std::max(number, m.number);

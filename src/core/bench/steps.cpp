@@ -67,13 +67,14 @@ Reason instruction_of(const Task& task, const BenchInput& in, const Reason& usua
 // Waits after what is done that hold up what is not.
 std::vector<Timer> timers_of(const BenchInput& in) {
     std::vector<Timer> timers;
+    const Passing passing(in.changes, in.slow_days);
     std::vector<const Slot*> slot_of(in.tasks->size(), nullptr);
     for (const Slot& slot : in.clock->slots) slot_of[slot.task] = &slot;
     for (std::size_t i = 0; i < in.tasks->size(); ++i) {
         if (slot_of[i] == nullptr || slot_of[i]->done) continue;
         for (const Wait& w : (*in.tasks)[i].waits) {
             const Slot* earlier = slot_of[w.after];
-            if (earlier == nullptr || !earlier->done || (w.at_least.count() == 0 && !w.at_most)) continue;
+            if (earlier == nullptr || !earlier->done || (w.left_when_done().count() == 0 && !w.at_most)) continue;
             // Masks of one coat come off one after the other: the next one's window counts.
             const auto told = [&](const Timer& t) { return t.until && t.after == (*in.tasks)[w.after].id; };
             if (w.at_most && std::any_of(timers.begin(), timers.end(), told)) continue;
@@ -84,13 +85,13 @@ std::vector<Timer> timers_of(const BenchInput& in) {
                 {"timer.what",
                  {{"why", std::vector<Reason>{w.why}}, {"then", std::vector<Reason>{full_name((*in.tasks)[i])}}}},
                 earlier->end,
-                earlier->end + w.at_least,
+                passing.after(earlier->end, w.left_when_done(), w.dries),
                 std::nullopt};
             if (const auto dry = in.dry.find(after.id); dry != in.dry.end())
                 timer.from = std::min(timer.from, std::max(earlier->end, dry->second));
             if (const auto held = in.held.find(after.id); held != in.held.end())
                 timer.from = std::max(timer.from, held->second);
-            if (w.at_most) timer.until = earlier->end + *w.closes();
+            if (w.at_most) timer.until = std::max(timer.from, passing.after(earlier->end, *w.closes(), false));
             timers.push_back(std::move(timer));
         }
     }
@@ -110,6 +111,19 @@ const Step* BenchPlan::next() const {
     const auto at = std::find_if(steps.begin(), steps.end(), [](const Step& s) { return !s.done; });
     return at == steps.end() ? nullptr : &*at;
 }
+
+const Step* at_bench(const BenchPlan& bench, const std::map<StepId, Moment>& ticks, Moment moment) {
+    const Step* found = bench.next();
+    Moment soonest = Moment::max();
+    for (const Step& step : bench.steps) {
+        const auto ticked = ticks.find(step.id);
+        if (ticked == ticks.end() || ticked->second < moment || ticked->second >= soonest) continue;
+        soonest = ticked->second;
+        found = &step;
+    }
+    return found;
+}
+
 std::vector<std::size_t> round_of(const BenchPlan& bench, std::size_t step) {
     const std::vector<Step>& steps = bench.steps;
     if (step >= steps.size() || steps[step].round.empty() || steps[step].of.empty()) return {};
@@ -131,6 +145,7 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
     std::vector<const Wait*> longest(in.tasks->size(), nullptr);  // of the waits after each task
     for (const Task& task : *in.tasks) {
         for (const Wait& w : task.waits) {
+            if (w.by_machine) continue;
             const Minutes least = longest[w.after] != nullptr ? longest[w.after]->at_least : Minutes(0);
             if (w.at_least > least) longest[w.after] = &w;
         }
@@ -168,6 +183,14 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
         if (const Wait* wait = longest[slot.task]) {
             step.wait_after = wait->at_least;
             step.wait_why = wait->why;
+        }
+        for (const SplitTrial& t : in.trials) {
+            if (t.step == step.id) step.trial = t;
+        }
+        step.perhaps_cut = std::find(in.perhaps_cut.begin(), in.perhaps_cut.end(), step.id) != in.perhaps_cut.end();
+        if (step.perhaps_cut) step.check = both({"check.perhaps-cut", {}}, std::move(step.check));
+        for (const Took& t : in.took) {
+            if (t.step == step.id) step.took = Minutes(t.minutes);
         }
         known.insert(step.id);
         plan.steps.push_back(std::move(step));

@@ -5,7 +5,9 @@
 // from the plan is kept and listed.
 #pragma once
 
+#include <array>
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -19,6 +21,28 @@ struct Skipped {
     StepId step;
     std::string reason;
     friend bool operator==(const Skipped&, const Skipped&) = default;
+};
+
+/// How long a step really took at hand, as the bench saw it or its maker says.
+struct Took {
+    StepId step;
+    int minutes = 0;
+    friend bool operator==(const Took&, const Took&) = default;
+};
+
+/// Where a face is parted for a trial, and which half came out better.
+enum class Halves { LeftRight, TopBottom };
+constexpr auto words_of(Halves) { return std::array{"left-right", "top-bottom"}; }
+enum class Better { NotYet, First, Second, Alike };
+constexpr auto words_of(Better) { return std::array{"not-yet", "first", "second", "alike"}; }
+
+/// A step done in two ways on one face, in the maker's own words: one on the left or top half, one on the other.
+struct SplitTrial {
+    StepId step;
+    Halves halves = Halves::LeftRight;
+    std::string first, second;
+    Better better = Better::NotYet;
+    friend bool operator==(const SplitTrial&, const SplitTrial&) = default;
 };
 
 /// A picture of the work, kept beside the job (files/photographs.h).
@@ -39,6 +63,9 @@ struct BenchRecord {
     std::vector<Mishap> mishaps{};
     std::vector<Skipped> skipped{};  ///< ticked as well, when they were left out
     std::vector<Photograph> photographs{};
+    std::vector<Took> took{};
+    std::vector<SplitTrial> trials{};
+    std::vector<StepId> perhaps_cut{};  ///< loads that a machine broke off at: nobody knows how far it came
     friend bool operator==(const BenchRecord&, const BenchRecord&) = default;
 };
 
@@ -62,6 +89,9 @@ struct Step {
     std::vector<std::string> may_happen{};  ///< kinds of mishaps
     std::string round{};                    ///< work of one kind on several signs has the same
     std::string of{};                       ///< the sign that it is for, where a job has several
+    std::optional<SplitTrial> trial{};
+    std::optional<Minutes> took{};
+    bool perhaps_cut = false;
     friend bool operator==(const Step&, const Step&) = default;
 };
 
@@ -84,6 +114,10 @@ struct BenchPlan {
     friend bool operator==(const BenchPlan&, const BenchPlan&) = default;
 };
 
+/// The step that was at the bench at a moment: the one that was ticked next after it, or that is next now. Nothing
+/// where all is done and it is later.
+const Step* at_bench(const BenchPlan& bench, const std::map<StepId, Moment>& ticks, Moment moment);
+
 /// The round that a step belongs to: steps of one kind that follow one another on one day, on several signs; by place,
 /// itself too. Alone it is none: empty.
 std::vector<std::size_t> round_of(const BenchPlan& bench, std::size_t step);
@@ -100,6 +134,11 @@ struct BenchInput {
     Shared<Schedule> clock;
     std::map<StepId, Moment> ticks, held, dry;
     std::map<ColourId, LaidBy> laying;
+    std::vector<Took> took{};
+    std::vector<SplitTrial> trials{};
+    std::vector<StepId> perhaps_cut{};
+    std::vector<ClockChange> changes{};  ///< as the clock reads them
+    std::vector<SlowDay> slow_days{};
     friend bool operator==(const BenchInput&, const BenchInput&) = default;
 };
 

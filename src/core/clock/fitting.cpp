@@ -14,6 +14,7 @@ using std::chrono::floor;
 
 constexpr Minutes one_sitting{12 * 60};  // windows shorter than this bind tasks together
 constexpr int farthest_days = 800;
+constexpr int most_days_off = 40'000;
 constexpr int most_delays = 200;          // by which long windows are kept
 constexpr std::size_t most_blocks = 400;  // that are searched through
 // Looks at blocks in one search: of a few all orders can be seen; of more a plan is bettered while a key is struck, and
@@ -52,11 +53,13 @@ struct Fitting::Open {
     std::vector<Minutes> before;  // open minutes before each
     Minutes longest{0};
 
-    Open(const ClockInput& in, Moment from, const std::vector<Interval>& taken, Minutes longest_sitting)
+    // `latest`: of what is known already, which may lie far off where a clock was wrong.
+    Open(const ClockInput& in, Moment from, Moment latest, const std::vector<Interval>& taken, Minutes longest_sitting)
         : longest(longest_sitting) {
         auto busy = taken.begin();
         const auto first = floor<days>(from);
-        for (int d = 0; d < farthest_days; ++d) {
+        const auto known = std::clamp((floor<days>(latest) - first).count(), days::rep{0}, days::rep{most_days_off});
+        for (int d = 0; d < farthest_days + static_cast<int>(known); ++d) {
             const auto day = first + days(d);
             for (const auto& sitting : sittings_on(in.hours, in.changed, day)) {
                 Interval open{day + Minutes(sitting.from), day + Minutes(sitting.to)};
@@ -113,15 +116,22 @@ struct Fitting::Open {
     }
 };
 
-Fitting::Fitting(const ClockInput& in, bool rounds) : in_(in), rounds_(rounds), tail_(in.tasks->size(), Minutes(0)) {
+Fitting::Fitting(const ClockInput& in, bool rounds)
+    : in_(in), rounds_(rounds), passing_(in.changes, in.slow_days), tail_(in.tasks->size(), Minutes(0)) {
     for (const Interval& taken : in.taken) occupy(taken_, taken);
+    latest_ = in.now;
+    for (const auto* known : {&in.done, &in.held, &in.pinned}) {
+        for (const auto& [step, at] : *known) latest_ = std::max(latest_, at);
+    }
+    if (in.begin_on) latest_ = std::max(latest_, *in.begin_on);
     for (const auto& day : in.hours.days) {
         for (const auto& s : day) longest_sitting_ = std::max(longest_sitting_, Minutes(s.to - s.from));
     }
     for (const ChangedDay& d : in.changed) longest_sitting_ = std::max(longest_sitting_, Minutes(d.to - d.from));
     for (std::size_t i = in.tasks->size(); i-- > 0;) {
         tail_[i] += (*in.tasks)[i].hands_on;
-        for (const Wait& w : (*in.tasks)[i].waits) tail_[w.after] = std::max(tail_[w.after], tail_[i] + w.at_least);
+        for (const Wait& w : (*in.tasks)[i].waits)
+            tail_[w.after] = std::max(tail_[w.after], tail_[i] + passing_.least(w.at_least, w.dries));
     }
     make_blocks();
     if (rounds) make_rounds();
@@ -252,20 +262,20 @@ void Fitting::make_edges() {
                 const auto held = in_.held.find(id);
                 const auto closes = w.closes();
                 if (const auto done = in_.done.find(id); done != in_.done.end()) {
-                    Moment free = done->second + w.at_least;
+                    Moment free = passing_.after(done->second, w.left_when_done(), w.dries);
                     if (dry != in_.dry.end()) free = std::min(free, std::max(done->second, dry->second));
                     if (held != in_.held.end()) free = std::max(free, held->second);
                     Floor floor{free - part.offset, std::nullopt, part.task, w.after};
-                    if (closes) floor.until = done->second + *closes - part.offset;
+                    if (closes) floor.until = passing_.after(done->second, *closes, false) - part.offset;
                     floors_[b].push_back(floor);
                     continue;
                 }
                 const std::size_t before = block_of_[w.after];
                 if (before == b) continue;
                 const Minutes end = within[w.after].second;
-                Edge edge{before, end - part.offset + (dry != in_.dry.end() ? Minutes(0) : w.at_least), std::nullopt,
+                Edge edge{before,    end,         dry != in_.dry.end() ? Minutes(0) : w.at_least,
+                          w.dries,   part.offset, closes,
                           part.task, w.after};
-                if (closes) edge.most = end - part.offset + *closes;
                 long_windows_ = long_windows_ || closes;
                 edges_[b].push_back(edge);
                 next_[before].push_back(b);
@@ -299,7 +309,7 @@ Fitted Fitting::from_starts(const std::vector<std::optional<Moment>>& starts) co
             out.slots.push_back({task, *starts[b] + offset, *starts[b] + offset + length, false});
         }
         for (const Edge& e : edges_[b]) {
-            if (e.most && starts[e.from] && *starts[b] > *starts[e.from] + *e.most)
+            if (e.most && starts[e.from] && *starts[b] > until(e, *starts[e.from]))
                 out.missed.push_back(tasks[e.task].id);
         }
         for (const Floor& f : floors_[b]) {
@@ -315,7 +325,7 @@ Fitted Fitting::from_starts(const std::vector<std::optional<Moment>>& starts) co
 
 Fitted Fitting::pass(Moment from, std::vector<Moment> not_before, const std::vector<bool>& pinned) const {
     const auto hands = static_cast<std::size_t>(std::clamp(in_.hands, 1, 8));
-    const Open hours(in_, from, {}, longest_sitting_);
+    const Open hours(in_, from, latest_, {}, longest_sitting_);
     std::vector<std::vector<Interval>> busy(hands);
     // One hand's first room.
     const auto room_of = [&](const std::vector<Interval>& own, Moment at, Minutes length) -> std::optional<Moment> {
@@ -416,7 +426,7 @@ Fitted Fitting::pass(Moment from, std::vector<Moment> not_before, const std::vec
             const std::size_t b = free[i];
             Moment at = std::max(fixed_from(b, from), not_before[b]);
             for (const Edge& e : edges_[b]) {
-                if (starts[e.from]) at = std::max(at, *starts[e.from] + e.least);
+                if (starts[e.from]) at = std::max(at, from_then(e, *starts[e.from]));
             }
             if (kept[b] && at <= *blocks_[b].pin) {
                 placed(b, *blocks_[b].pin);
@@ -493,9 +503,10 @@ Fitted Fitting::forward(Moment from) const {
         bool later = false;
         for (std::size_t b = 0; b < blocks_.size() && !later; ++b) {
             for (const Edge& e : edges_[b]) {
-                if (!e.most || !starts[b] || !starts[e.from] || *starts[b] <= *starts[e.from] + *e.most) continue;
+                if (!e.most || !starts[b] || !starts[e.from] || *starts[b] <= until(e, *starts[e.from])) continue;
                 if (blocks_[e.from].pin && pinned[e.from]) continue;
-                not_before[e.from] = std::max(not_before[e.from], *starts[b] - *e.most);
+                not_before[e.from] =
+                    std::max(not_before[e.from], passing_.before(*starts[b] + e.offset, *e.most, false) - e.end);
                 later = true;
                 break;
             }
@@ -511,6 +522,7 @@ struct Fitting::Deciding {
     const Fitting& f;
     const Open hours;
     const Moment from;
+    const Minutes put_back;  // clocks, as long as it may last
     std::vector<std::optional<Moment>> starts;
     std::vector<std::size_t> missing;
     std::vector<std::size_t> eligible;
@@ -523,8 +535,9 @@ struct Fitting::Deciding {
     Deciding(const Fitting& fitting, Moment begin, const std::vector<Interval>& taken, Moment sooner_than,
              std::int64_t most_looks)
         : f(fitting),
-          hours(fitting.in_, begin, taken, fitting.longest_sitting_),
+          hours(fitting.in_, begin, fitting.latest_, taken, fitting.longest_sitting_),
           from(begin),
+          put_back(fitting.passing_.put_back(begin, sooner_than)),
           starts(fitting.blocks_.size()),
           missing(fitting.blocks_.size(), 0),
           best_end(sooner_than),
@@ -567,19 +580,19 @@ struct Fitting::Deciding {
         for (const std::size_t b : eligible) {
             Moment at = std::max(free, f.fixed_from(b, from));
             for (const Edge& e : f.edges_[b]) {
-                if (starts[e.from]) at = std::max(at, *starts[e.from] + e.least);
+                if (starts[e.from]) at = std::max(at, f.from_then(e, *starts[e.from]));
             }
             const Block& block = f.blocks_[b];
             if (block.pin && at > *block.pin) return;
             const auto start = block.pin ? block.pin : hours.room(at, block.length);
             if (!start) return;
             for (const Edge& e : f.edges_[b]) {
-                if (e.most && starts[e.from] && *start > *starts[e.from] + *e.most) return;
+                if (e.most && starts[e.from] && *start > f.until(e, *starts[e.from])) return;
             }
             for (const Floor& floor : f.floors_[b]) {
                 if (floor.until && *start > *floor.until) return;
             }
-            if (*start + f.block_tail_[b] >= best_end) return;
+            if (*start + f.block_tail_[b] - put_back >= best_end) return;
             all.push_back({*start, -f.block_tail_[b], b});
             first_end = std::min(first_end, *start + block.length);
             first_start = std::min(first_start, *start);
@@ -677,7 +690,7 @@ std::vector<Moment> Fitting::earliest(Moment from, const Open& hours, const std:
             for (const Edge& e : edges_[b]) {
                 if (done(e.from)) continue;
                 // Shorter than planned where a round saves setting up.
-                at = std::max(at, start[e.from] + e.least - (blocks_[e.from].length - lengths[e.from]));
+                at = std::max(at, from_then(e, start[e.from] - (blocks_[e.from].length - lengths[e.from])));
             }
             if (blocks_[b].pin) at = std::max(at, *blocks_[b].pin);
             start[b] = hours.room(at, lengths[b]).value_or(at);
@@ -711,7 +724,7 @@ Moment Fitting::bound(Moment from) const {
         }
         lengths.push_back(length);
     }
-    const Open hours(in_, from, in_.hands == 1 ? taken_ : std::vector<Interval>{}, longest_sitting_);
+    const Open hours(in_, from, latest_, in_.hands == 1 ? taken_ : std::vector<Interval>{}, longest_sitting_);
     const std::vector<Moment> start = earliest(from, hours, lengths);
     std::vector<std::size_t> order;
     Moment bound = from;
@@ -744,7 +757,7 @@ std::vector<Leeway> Fitting::leeway(Moment from, const std::optional<Moment>& de
     const std::size_t n = blocks_.size();
     std::vector<Minutes> lengths;
     for (const Block& b : blocks_) lengths.push_back(b.length);
-    const Open hours(in_, from, {}, longest_sitting_);
+    const Open hours(in_, from, latest_, {}, longest_sitting_);
     const std::vector<Moment> start = earliest(from, hours, lengths);
     std::vector<std::optional<Moment>> latest(n);
     if (deadline) {
@@ -761,7 +774,8 @@ std::vector<Leeway> Fitting::leeway(Moment from, const std::optional<Moment>& de
             latest[b] = hours.last_room(end, lengths[b]);
             std::set<std::size_t> before;
             for (const Edge& e : edges_[b]) {
-                if (latest[b]) by[e.from] = std::min(by[e.from], *latest[b] - e.least);
+                if (latest[b])
+                    by[e.from] = std::min(by[e.from], passing_.before(*latest[b] + e.offset, e.wait, e.dries) - e.end);
                 before.insert(e.from);
             }
             for (const std::size_t earlier : before) {
@@ -805,10 +819,10 @@ Reason Fitting::stopped_by(StepId id, Moment wanted, const Fitted& got) const {
             for (const auto& part : blocks_[e.from].tasks) {
                 if (part.task == e.after) start -= part.offset;
             }
-            if (start + e.least > at) return waits_for(e.after, start + e.least);
+            if (from_then(e, start) > at) return waits_for(e.after, from_then(e, start));
         }
     }
-    const Open hours(in_, at, {}, longest_sitting_);
+    const Open hours(in_, at, latest_, {}, longest_sitting_);
     if (hours.room(at, blocks_[block].length) != at) return {"clock.stopped-by-hours", {}};
     return {"clock.stopped-by-other-work", {}};
 }

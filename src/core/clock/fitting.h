@@ -12,6 +12,7 @@
 // Lies inside the clock: what it is asked for, and what comes of it, is in clock/schedule.h.
 #pragma once
 
+#include <algorithm>
 #include <map>
 #include <optional>
 #include <string>
@@ -70,10 +71,12 @@ class Fitting {
         int people = 1;
         std::optional<Moment> pin;
     };
-    // A block begins so long after the start of another, or so long at most.
+    // A task of a block begins so long after one of another block is over, or so long at most.
     struct Edge {
         std::size_t from;
-        Minutes least;
+        Minutes end, wait;  // from the start of that block to the end of its task, and from then on
+        bool dries;
+        Minutes offset;  // of the task that waits, in its own block
         std::optional<Minutes> most;
         std::size_t task, after;  // whose wait it is
     };
@@ -91,6 +94,13 @@ class Fitting {
     void make_rounds();
     void make_edges();
     [[nodiscard]] bool done(std::size_t block) const { return open_[block] == 0; }
+    /// Where the block that it is from begins at `start`: when what waits may begin, and until when.
+    [[nodiscard]] Moment from_then(const Edge& e, Moment start) const {
+        return passing_.after(start + e.end, e.wait, e.dries) - e.offset;
+    }
+    [[nodiscard]] Moment until(const Edge& e, Moment start) const {
+        return std::max(from_then(e, start), passing_.after(start + e.end, *e.most, false) - e.offset);
+    }
     [[nodiscard]] Fitted pass(Moment from, std::vector<Moment> not_before, const std::vector<bool>& pinned) const;
     [[nodiscard]] Fitted from_starts(const std::vector<std::optional<Moment>>& starts) const;
     [[nodiscard]] Moment fixed_from(std::size_t block, Moment from) const;
@@ -99,6 +109,8 @@ class Fitting {
 
     const ClockInput& in_;
     bool rounds_;
+    Passing passing_;
+    Moment latest_{};  // of what was done, is held or pinned
     Minutes longest_sitting_{0};
     std::vector<Interval> taken_;
     std::vector<Minutes> tail_;  // by task: from its start to the end of the longest chain that hangs on it

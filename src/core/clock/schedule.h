@@ -17,6 +17,7 @@
 #include <optional>
 #include <vector>
 
+#include "clock/passing.h"
 #include "clock/tasks.h"
 
 namespace skarvel {
@@ -57,12 +58,14 @@ struct ClockInput {
     std::map<StepId, Moment> held;  ///< "not dry yet": what follows the task waits at least until then
     Moment now{};
     std::vector<ChangedDay> changed{};
-    std::optional<Moment> begin_on{};   ///< no work before that
-    std::map<StepId, Moment> dry{};     ///< dry by touch since then, however long it should have taken
-    Minutes margin{0};                  ///< that the latest start leaves before the deadline
-    std::map<StepId, Moment> pinned{};  ///< begin then, as far as their waits and the hours let them
-    std::vector<Interval> taken{};      ///< hours that other jobs have taken
-    int hands = 1;                      ///< pairs of them
+    std::optional<Moment> begin_on{};    ///< no work before that
+    std::map<StepId, Moment> dry{};      ///< dry by touch since then, however long it should have taken
+    Minutes margin{0};                   ///< that the latest start leaves before the deadline
+    std::map<StepId, Moment> pinned{};   ///< begin then, as far as their waits and the hours let them
+    std::vector<Interval> taken{};       ///< hours that other jobs have taken
+    int hands = 1;                       ///< pairs of them
+    std::vector<ClockChange> changes{};  ///< of the clock on the wall
+    std::vector<SlowDay> slow_days{};
     friend bool operator==(const ClockInput&, const ClockInput&) = default;
 };
 

@@ -7,11 +7,31 @@
 namespace skarvel {
 namespace {
 
+constexpr double mm_per_ft = 304.8;
+
+// Which load each machine cuts last, and how long its knife is at it.
+using Cutters = std::map<std::string, std::pair<std::size_t, Minutes>>;
+
+double length_mm(const Ring& path, bool closed) {
+    double length = 0;
+    for (std::size_t i = closed ? 0 : 1; i < path.size(); ++i) {
+        const Point& a = path[i == 0 ? path.size() - 1 : i - 1];
+        length += std::hypot(static_cast<double>(path[i].x - a.x), static_cast<double>(path[i].y - a.y));
+    }
+    return length * grid_nm * 1e-6;
+}
+
+double around_mm(const Region& region) {
+    double length = 0;
+    for (const Ring& ring : region.rings()) length += length_mm(ring, true);
+    return length;
+}
+
 // The work of one face.
 class Builder {
   public:
-    Builder(const FaceWork& in, const Trade& trade, std::vector<Task>& tasks)
-        : in_(in), trade_(trade), h_(trade.hands_on), tasks_(tasks) {}
+    Builder(const FaceWork& in, const Trade& trade, const HandsOn& hands_on, std::vector<Task>& tasks, Cutters& cutters)
+        : in_(in), trade_(trade), h_(hands_on), tasks_(tasks), cutters_(cutters) {}
 
     // What was left drying when the work on a face was over.
     struct Left {
@@ -29,7 +49,7 @@ class Builder {
             last_ = other_face->last;
             then_wait(other_face->wait, other_face->why);
             wait_from_ = other_face->from;
-            follow(add(Work::Turn, "", h_.turn, {}));
+            follow(add(Work::Turn, "", {{"turn", 1}}, {}));
         }
         if (in_.frame_before) frame();
         const ColourWork* before = nullptr;
@@ -69,7 +89,7 @@ class Builder {
                              [](const ColourWork& c) { return !c.printed_with_another; }) > 1;
     }
 
-    std::size_t add(Work work, const std::string& which, double minutes,
+    std::size_t add(Work work, const std::string& which, std::vector<WorkPart> parts,
                     std::vector<std::pair<std::string, Argument>> arguments, int number = 0, int time = 1,
                     const char* saying = nullptr) {
         Task task;
@@ -88,7 +108,11 @@ class Builder {
         };
         if (pass_ > 0) within("task.in-pass", {"pass", std::int64_t{pass_}});
         if (several() && !of_face) within("task.in-colour", {"colour", at_->name});
+        double minutes = 0;
+        for (const WorkPart& part : parts) minutes += part.amount * pace_of(h_, part.pace).value_or(1);
+        std::erase_if(parts, [](const WorkPart& part) { return part.amount == 0; });
         task.hands_on = Minutes(static_cast<int>(std::ceil(minutes)));
+        task.parts = std::move(parts);
         task.number = number;
         tasks_.push_back(std::move(task));
         return tasks_.size() - 1;
@@ -106,8 +130,14 @@ class Builder {
         tasks_[task].setup = std::min(tasks_[task].hands_on, Minutes(static_cast<int>(setup)));
     }
 
-    void after(std::size_t task, std::size_t earlier, Minutes at_least = Minutes(0), Reason why = {}) {
-        tasks_[task].waits.push_back({earlier, at_least, std::nullopt, std::move(why)});
+    void after(std::size_t task, std::size_t earlier, Minutes at_least = Minutes(0), Reason why = {},
+               bool dries = false) {
+        tasks_[task].waits.push_back({earlier, at_least, std::nullopt, std::move(why), Minutes(0), dries});
+    }
+
+    void after_knife(std::size_t task, const std::pair<std::size_t, Minutes>& load) {
+        after(task, load.first, load.second, {"wait.knife", {}});
+        tasks_[task].waits.back().by_machine = true;
     }
 
     // Adds to the chain of work on the blank itself, with the wait that was asked for: after the last task, or after
@@ -115,7 +145,7 @@ class Builder {
     void follow(std::size_t task) {
         if (last_) {
             const std::size_t from = wait_from_.value_or(*last_);
-            after(task, from, wait_, wait_why_);
+            after(task, from, wait_, wait_why_, wait_dries_);
             if (from != *last_) after(task, *last_);
         }
         last_ = task;
@@ -126,6 +156,7 @@ class Builder {
         wait_ = wait;
         wait_why_ = std::move(why);
         wait_from_.reset();
+        wait_dries_ = false;
     }
 
     // ---- what has to dry before what
@@ -142,9 +173,11 @@ class Builder {
     // How long what was put on last must hold before what comes next, by the table.
     void wait_before(Next next, const Coat& coming = {}) {
         const auto wait_for = [&](Minutes m, Reason why) {
-            if (coat_.base == "water" && drying_ != Dries::Vinyl) m = slowed(m);
+            const bool dries = coat_.base == "water" && drying_ != Dries::Vinyl;
+            if (dries) m = slowed(m, next != Next::Film && next != Next::Final);
             then_wait(m, std::move(why));
             wait_from_ = drying_task_;
+            wait_dries_ = dries;
         };
         const auto wait = [&](Minutes m, const char* why) { wait_for(m, {why, {{"paint", coat_.name}}}); };
         switch (drying_) {
@@ -191,9 +224,9 @@ class Builder {
     }
 
     void put_on(const Layer& layer, bool lettered) {
-        const auto handle = [&](Work work, const LayerId& usual, double minutes) {
+        const auto handle = [&](Work work, const LayerId& usual, std::vector<WorkPart> parts) {
             wait_before(Next::Handling);
-            const std::size_t task = add(work, which(layer, usual), minutes, {});
+            const std::size_t task = add(work, which(layer, usual), std::move(parts), {});
             tasks_[task].layer = layer.id;
             if (work == Work::Sand || work == Work::Distress)
                 in_round(task, "/" + std::to_string(layer.grit), h_.setup / 2);
@@ -202,19 +235,19 @@ class Builder {
         const double all = in_.area_sqft;
         switch (layer.kind) {
             case LayerKind::Wipe:
-                return handle(Work::Wipe, wiping, h_.wipe);
+                return handle(Work::Wipe, wiping, {{"wipe", 1}});
             case LayerKind::Sand:
                 // Bare wood twice over, a coat lightly.
                 return handle(Work::Sand, sanding,
-                              h_.setup / 2 + h_.sand_per_sqft * all * (drying_ == Dries::Nothing ? 1 : 0.5));
+                              {{"setup", 0.5}, {"sand", all * (drying_ == Dries::Nothing ? 1 : 0.5)}});
             case LayerKind::Distress:
-                return handle(Work::Distress, {}, h_.setup / 2 + h_.sand_per_sqft * all);
+                return handle(Work::Distress, {}, {{"setup", 0.5}, {"sand", all}});
             case LayerKind::Chalk:
-                return handle(Work::Chalk, chalking, h_.chalk);
+                return handle(Work::Chalk, chalking, {{"chalk", 1}});
             case LayerKind::Trial:
-                return handle(Work::Trial, {}, h_.trial);
+                return handle(Work::Trial, {}, {{"trial", 1}});
             case LayerKind::Hardware:
-                return handle(Work::Hardware, {}, h_.hardware);
+                return handle(Work::Hardware, {}, {{"hardware", 1}});
             default:
                 return coats(layer, lettered);
         }
@@ -237,14 +270,13 @@ class Builder {
         const double sqft = layer.on == On::Edges ? 0 : in_.area_sqft;
         for (int n = 1; n <= layer.coat.coats; ++n) {
             wait_before(n > 1 ? Next::SameCoat : clear ? Next::Clear : Next::Coat, coat);
-            const double minutes =
-                h_.setup + (dry ? h_.dry_brush_per_sqft : h_.brush_per_sqft) * sqft + layer.wiped_after;
             const char* said = dry ? nullptr : saying_of(coat);
-            const std::size_t task =
-                with(add(work, which(layer, usual, n), minutes,
-                         {{"coat", std::int64_t{n}}, {"coats", std::int64_t{layer.coat.coats}}, {"paint", coat.name}},
-                         n, 1, said),
-                     coat);
+            const std::size_t task = with(
+                add(work, which(layer, usual, n),
+                    {{"setup", 1}, {dry ? "dry-brush" : "brush", sqft}, {"", static_cast<double>(layer.wiped_after)}},
+                    {{"coat", std::int64_t{n}}, {"coats", std::int64_t{layer.coat.coats}}, {"paint", coat.name}}, n, 1,
+                    said),
+                coat);
             if (layer.how == PutOn::Spray) tasks_[task].products.emplace_back("spray");
             tasks_[task].layer = layer.id;
             in_round(task, "/" + coat.id + "/" + layer.coat.colour + "/" + std::to_string(n), h_.setup);
@@ -266,7 +298,7 @@ class Builder {
         const double each = in_.fields > 0 ? in_.fields_sqft / in_.fields : 0;
         for (int i = 1; i <= in_.fields; ++i) {
             wait_before(Next::Tape);
-            follow(with(add(Work::Field, std::to_string(i), h_.setup * 1.5 + h_.brush_per_sqft * each * 2,
+            follow(with(add(Work::Field, std::to_string(i), {{"setup", 1.5}, {"brush", each * 2}},
                             {{"field", std::int64_t{i}}}, i),
                         m.field));
             dries(Dries::Nothing);
@@ -276,7 +308,7 @@ class Builder {
 
     void frame() {
         if (in_.frame_pieces == 0) return;
-        follow(add(Work::Frame, "", h_.setup + h_.frame_piece * in_.frame_pieces,
+        follow(add(Work::Frame, "", {{"setup", 1}, {"frame-piece", static_cast<double>(in_.frame_pieces)}},
                    {{"pieces", std::int64_t{in_.frame_pieces}}}));
     }
 
@@ -287,26 +319,33 @@ class Builder {
     }
 
     std::vector<std::size_t> cut_and_weed() {
-        if (!proof_) proof_ = add(Work::Proof, "", h_.proof, {});
+        if (!proof_) proof_ = add(Work::Proof, "", {{"proof", 1}}, {});
         std::vector<std::size_t> weeded;
         for (std::size_t i = 0; i < loads().loads.size(); ++i) {
             const Load& load = loads().loads[i];
             const auto number = static_cast<std::int64_t>(i + 1);
             std::optional<std::size_t> cut;
             if (load.carried_by.empty()) {
-                cut = add(Work::Cut, load.key, h_.load, {{"load", number}, {"letters", letters_on(load)}},
+                cut = add(Work::Cut, load.key, {{"load", 1}}, {{"load", number}, {"letters", letters_on(load)}},
                           static_cast<int>(number));
                 after(*cut, *proof_);
+                const Minutes knife = knife_time(load, loads().sections, at_->knife);
+                if (const auto busy = cutters_.find(at_->machine); busy != cutters_.end())
+                    after_knife(*cut, busy->second);
+                cutters_[at_->machine] = {*cut, knife};
             }
-            double minutes = 0;
+            double letters = 0, keepers = 0, feet = 0;
             for (const Placement& p : load.placements) {
                 const Section& section = loads().sections[p.section];
-                const double each = in_.letter_height >= h_.weed_large_from ? h_.weed_large : h_.weed_small;
-                minutes += each * section.letter_count + h_.keeper * static_cast<double>(section.keepers.size());
+                letters += section.letter_count;
+                keepers += static_cast<double>(section.keepers.size());
+                for (const Piece& piece : section.pieces) feet += around_mm(piece.shape) / mm_per_ft;
             }
-            const std::size_t weed = add(Work::Weed, load.key, minutes, {{"load", number}, {"letters", load.name}},
-                                         static_cast<int>(number));
-            if (cut) after(weed, *cut);
+            const char* each = in_.letter_height >= h_.weed_large_from ? "weed-large" : "weed-small";
+            const std::size_t weed =
+                add(Work::Weed, load.key, {{each, letters}, {"keeper", keepers}, {"weed-ft", feet}},
+                    {{"load", number}, {"letters", load.name}}, static_cast<int>(number));
+            if (cut) after_knife(weed, cutters_[at_->machine]);
             // What another colour's load carries is weeded after that load was cut.
             const auto carrier =
                 std::find_if(tasks_.begin(), tasks_.end(), [&](const Task& t) { return t.id == load.carried_by; });
@@ -344,7 +383,7 @@ class Builder {
             const bool hinged = std::max(film.width(), film.height()) >= to_grid(h_.hinged_from);
             const auto number = static_cast<std::int64_t>(l.section + 1);
             const std::size_t lay =
-                add(Work::Lay, section.letters, hinged ? h_.lay_hinged : h_.lay,
+                add(Work::Lay, section.letters, {{hinged ? "lay-hinged" : "lay", 1}},
                     {{"section", number}, {"letters", section.letters}}, static_cast<int>(number), lay_time(l));
             if (std::max(film.width(), film.height()) >= to_grid(trade_.laying.helper_from)) tasks_[lay].people = 2;
             if (&l == &lays.front()) {
@@ -354,8 +393,10 @@ class Builder {
         }
     }
 
-    [[nodiscard]] Minutes slowed(Minutes m) const {
-        return Minutes(static_cast<int>(std::ceil(static_cast<double>(m.count()) * in_.slowed)));
+    // A fan helps between coats; what has to cure takes its time.
+    [[nodiscard]] Minutes slowed(Minutes m, bool between_coats = true) const {
+        const double factor = in_.slowed * (between_coats ? in_.fan : 1);
+        return Minutes(static_cast<int>(std::ceil(static_cast<double>(m.count()) * factor)));
     }
 
     static int lay_time(const Lay& l) { return static_cast<int>(l.time) + 1; }
@@ -368,14 +409,16 @@ class Builder {
         const bool sealed = std::any_of(m.layers.begin(), m.layers.end(),
                                         [](const ShownLayer& l) { return l.kind == ShownKind::Seal; });
         if (sealed) {
-            follow(add(Work::Seal, "", h_.setup + h_.colour_per_letter * letters / 2, {}, 0, pass));
+            follow(add(Work::Seal, "", {{"setup", 1}, {"colour", letters / 2.0}}, {}, 0, pass));
             then_wait(slowed(trade_.seal_dry), {"wait.seal-dry", {}});
+            wait_dries_ = true;
         }
         const bool apart = at_->making.mask_by_mask && lays.size() > 1;
         for (int coat = 1; coat <= m.colour_coats; ++coat) {
             if (apart && coat == m.colour_coats) return paint_and_lift(lays, coat);
-            follow(colour_coat(coat, h_.setup, letters));
+            follow(colour_coat(coat, true, letters));
             then_wait(slowed(trade_.colour_through_mask), {"wait.colour-coat", {}});
+            wait_dries_ = true;
         }
         // Masks come off in the reverse order of laying, and are painted in the order in which they come off: each
         // inside the window that its own first letter opened.
@@ -400,7 +443,7 @@ class Builder {
     }
 
     /// `alone`: on that section's mask only.
-    std::size_t colour_coat(int coat, double setup, int letters, std::optional<std::size_t> alone = std::nullopt) {
+    std::size_t colour_coat(int coat, bool setup, int letters, std::optional<std::size_t> alone = std::nullopt) {
         const BuildUp& m = method();
         std::vector<std::pair<std::string, Argument>> arguments{
             {"coat", std::int64_t{coat}}, {"coats", std::int64_t{m.colour_coats}}, {"paint", m.colour.name}};
@@ -410,11 +453,12 @@ class Builder {
             arguments.emplace_back("letters", loads().sections[*alone].letters);
             which += "." + loads().sections[*alone].letters;
         }
-        const std::size_t task = with(add(Work::Colour, which, setup + h_.colour_per_letter * letters, arguments, coat,
-                                          std::max(1, pass_), alone ? "colour-mask" : nullptr),
-                                      m.colour);
+        const std::size_t task =
+            with(add(Work::Colour, which, {{"setup", setup ? 1.0 : 0.0}, {"colour", static_cast<double>(letters)}},
+                     arguments, coat, std::max(1, pass_), alone ? "colour-mask" : nullptr),
+                 m.colour);
         if (alone) tasks_[task].section = static_cast<int>(*alone) + 1;
-        tasks_[task].setup = std::min(tasks_[task].hands_on, Minutes(static_cast<int>(setup)));
+        if (setup) tasks_[task].setup = std::min(tasks_[task].hands_on, Minutes(static_cast<int>(h_.setup)));
         if (m.sprayed) tasks_[task].products.emplace_back("spray");
         return task;
     }
@@ -427,8 +471,8 @@ class Builder {
     std::size_t lift(const Lay& l) {
         const auto number = static_cast<std::int64_t>(l.section + 1);
         const std::string& letters = loads().sections[l.section].letters;
-        return add(Work::Lift, letters, h_.lift, {{"section", number}, {"letters", letters}}, static_cast<int>(number),
-                   lay_time(l));
+        return add(Work::Lift, letters, {{"lift", 1}}, {{"section", number}, {"letters", letters}},
+                   static_cast<int>(number), lay_time(l));
     }
 
     // The last coat, one mask after the other: each comes off before the next is painted.
@@ -436,8 +480,8 @@ class Builder {
         const BuildUp& m = method();
         for (std::size_t i = lays.size(); i-- > 0;) {
             const bool first = i + 1 == lays.size();
-            const std::size_t task = colour_coat(coat, first ? h_.setup : 0,
-                                                 loads().sections[lays[i].section].letter_count, lays[i].section);
+            const std::size_t task =
+                colour_coat(coat, first, loads().sections[lays[i].section].letter_count, lays[i].section);
             follow(task);
             const Minutes opened = tasks_[task].hands_on - tasks_[task].setup;
             then_wait(std::clamp(m.lift.to - opened, Minutes(0), m.lift.from), lift_wait());
@@ -455,17 +499,19 @@ class Builder {
             frame();
         }
         wait_before(Next::Final);
-        follow(add(Work::Final, "", h_.final, {}));
+        follow(add(Work::Final, "", {{"final", 1}}, {}));
     }
 
     const FaceWork& in_;
     const Trade& trade_;
     const HandsOn& h_;
     std::vector<Task>& tasks_;  // of the whole job
+    Cutters& cutters_;
     const ColourWork* at_ = nullptr;
     std::optional<std::size_t> proof_;
     std::optional<std::size_t> last_;  // the last task on the blank itself
     Minutes wait_{0};                  // after it
+    bool wait_dries_ = false;
     Reason wait_why_;
     Dries drying_ = Dries::Nothing;  // what was put on last
     Coat coat_;                      // and out of which tin
@@ -496,6 +542,7 @@ void mend(std::vector<Task>& tasks, const std::vector<Mishap>& mishaps, const Tr
         task.of = tasks[at].of;
         task.name = {"task." + task.saying, {{"step", std::vector<Reason>{tasks[at].name}}}};
         task.hands_on = kind->hands_on;
+        task.parts = {{"", static_cast<double>(kind->hands_on.count())}};
         task.number = mishap.number;
         task.waits.push_back({at, Minutes(0), std::nullopt, {}});
         const std::size_t place = at + 1;
@@ -527,14 +574,39 @@ Reason full_name(const Task& task) {
     return {"task.of-sign", {{"sign", task.of}, {"task", std::vector<Reason>{task.name}}}};
 }
 
-std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade) {
+Minutes knife_time(const Load& load, const std::vector<Section>& sections, const Knife& knife) {
+    double cut = 0, area = 0;
+    std::size_t paths = 0;
+    const auto take = [&](const Section& section) {
+        for (const Region* shape : {&section.film, &section.cut}) {
+            cut += around_mm(*shape);
+            paths += shape->rings().size();
+        }
+        for (const KnifeLine& line : section.lines) {
+            cut += length_mm({line.from, line.to}, false);
+            ++paths;
+        }
+        area += section.film.area_mm2();
+    };
+    for (const Placement& p : load.placements) take(sections[p.section]);
+    for (const Guest& g : load.guests) take(g.section);
+    // From one path to the next it is about as far as paths lie apart on the film.
+    const double travel = std::sqrt(area * static_cast<double>(paths));
+    const double seconds = cut / std::max(1, knife.speed_mm_s) + travel / std::max(1, knife.travel_mm_s) +
+                           static_cast<double>(paths) * knife.lift_ms / 1000.0;
+    return Minutes(static_cast<int>(std::ceil(seconds / 60)));
+}
+
+std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade, const HandsOn& hands_on) {
     std::vector<Task> tasks;
+    Cutters cutters;
     std::map<FaceId, Builder::Left> left;
     for (const FaceWork& face : faces) {
         const auto before = left.find(face.after_face);
         const bool goes_on =
             std::any_of(faces.begin(), faces.end(), [&](const FaceWork& f) { return f.after_face == face.id; });
-        left[face.id] = Builder(face, trade, tasks).build(before == left.end() ? nullptr : &before->second, goes_on);
+        left[face.id] = Builder(face, trade, hands_on, tasks, cutters)
+                            .build(before == left.end() ? nullptr : &before->second, goes_on);
     }
     return tasks;
 }

@@ -11,6 +11,7 @@
 #include <string>
 #include <vector>
 
+#include "loads/machines.h"
 #include "method/build_up.h"
 #include "values/shared.h"
 #include "values/work.h"
@@ -22,14 +23,25 @@ struct Wait {
     std::size_t after = 0;  ///< place in the list of tasks
     Minutes at_least{0};
     std::optional<Minutes> at_most;
-    Reason why;         ///< empty where nothing dries and only the order counts
-    Minutes opened{0};  ///< the window opened so long before the end of that task, with its first letter
+    Reason why;               ///< empty where nothing dries and only the order counts
+    Minutes opened{0};        ///< the window opened so long before the end of that task, with its first letter
+    bool dries = false;       ///< water-based: it takes as long as the room lets it (clock/passing.h)
+    bool by_machine = false;  ///< a machine is at work: once the task is ticked it has done it
+    /// What is left of it once the task is done.
+    [[nodiscard]] Minutes left_when_done() const { return by_machine ? Minutes(0) : at_least; }
     /// Where there is a window: so long after the end of the task it closes, or what waits for it may begin at all.
     [[nodiscard]] std::optional<Minutes> closes() const {
         if (!at_most) return std::nullopt;
         return std::max(at_least, *at_most - opened);
     }
     friend bool operator==(const Wait&, const Wait&) = default;
+};
+
+/// Of the work of a task: so many of what a pace is for (`pace_names`); of no name: minutes.
+struct WorkPart {
+    std::string pace;
+    double amount = 0;
+    friend bool operator==(const WorkPart&, const WorkPart&) = default;
 };
 
 struct Task {
@@ -50,6 +62,7 @@ struct Task {
     std::string round{};                  ///< what may be done in one round has the same; empty: nothing
     Minutes setup{0};                     ///< of its hands-on time, what a round needs once
     int people = 1;                       ///< that it wants at once
+    std::vector<WorkPart> parts{};        ///< what its hands-on time is made of
     friend bool operator==(const Task&, const Task&) = default;
 };
 
@@ -59,7 +72,9 @@ struct Mishap {
     std::string kind;  ///< an id of the trade data
     StepId at;         ///< the step at which it happened
     Moment when{};
-    std::string note{};  ///< which letter, and where
+    std::string note{};            ///< the maker's own words
+    std::optional<Point> place{};  ///< on its face
+    std::string letter{};          ///< of the face, at that place
     friend bool operator==(const Mishap&, const Mishap&) = default;
 };
 
@@ -71,6 +86,8 @@ struct ColourWork {
     Making making;
     Shared<LoadsPlan> loads;
     bool printed_with_another = false;  ///< it brings no work of its own
+    std::string machine{};              ///< that its loads are cut on
+    Knife knife{};
     friend bool operator==(const ColourWork&, const ColourWork&) = default;
 };
 
@@ -88,6 +105,7 @@ struct FaceWork {
     int frame_pieces = 0;  ///< to saw and join
     bool frame_before = false;
     double slowed = 1;  ///< so many times as long water-based coats dry, where it is cold or damp
+    double fan = 1;     ///< and what lies between coats, in a moving air
     friend bool operator==(const FaceWork&, const FaceWork&) = default;
 };
 
@@ -98,8 +116,11 @@ double slowed_by(const std::vector<Slowing>& table, int celsius, int humidity);
 Reason full_name(const Task& task);
 
 /// In an order in which they can be done: a face whose blank has another stands right after it. Waits name earlier
-/// tasks only.
-std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade);
+/// tasks only. A machine cuts one load after the other.
+std::vector<Task> tasks_of(const std::vector<FaceWork>& faces, const Trade& trade, const HandsOn& hands_on);
+
+/// How long the knife is at a load, from the length of what it cuts and, roughly, the way between.
+Minutes knife_time(const Load& load, const std::vector<Section>& sections, const Knife& knife);
 
 /// Puts the mending of each mishap after the step at which it happened, or after the last lift of its colour where it
 /// waits for the masks to be off; what waited for that step waits for the mending as well. One whose step has gone is

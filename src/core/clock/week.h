@@ -6,6 +6,7 @@
 // one that is late anyway.
 #pragma once
 
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -17,6 +18,8 @@ namespace skarvel {
 struct RackJob {
     std::string name;
     ClockInput clock;
+    std::optional<int> rank{};  ///< where its maker put it in line; otherwise its deadline counts
+    std::string file{};         ///< that it is kept in
     friend bool operator==(const RackJob&, const RackJob&) = default;
 };
 

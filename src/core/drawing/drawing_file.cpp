@@ -16,13 +16,12 @@
 
 #include "drawing/svg_plain.h"
 #include "drawing/svg_tree.h"
+#include "drawing/too_much.h"
 #include "geometry/stroke.h"
 
 namespace skarvel {
 namespace {
 
-constexpr std::size_t most_bytes = 64'000'000;
-constexpr std::size_t most_nodes = 1'000'000;
 constexpr double least_scale_mm = 600;  // flattened as if it were at least so wide
 
 tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
@@ -84,7 +83,7 @@ Expected<Paper> paper_for(const std::vector<DrawnPath>& paths, double mm, const 
         nodes += p.contour.curves.size();
         all.contours.push_back(p.contour);
     }
-    if (nodes > most_nodes) return no("outline.huge", name, "outline.simplify");
+    if (nodes > limits::nodes) return too_much(name, Station::Lettering);
     const Extent e = extent_of(all);
     const double larger = std::max(e.x1 - e.x0, e.y1 - e.y0);
     if (!std::isfinite(larger) || larger <= 0) return no("drawing.nothing", name, "outline.convert-text");
@@ -175,8 +174,8 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
     const auto document = svg_document(bytes, name);
     if (!document) return tl::unexpected(document.error());
     if (progress) progress(0.2);
-    const PlainSvg plain = make_plain(document->get(), most_nodes);
-    if (plain.too_many) return no("outline.huge", name, "outline.simplify");
+    const PlainSvg plain = make_plain(document->get(), limits::nodes);
+    if (plain.too_many) return too_much(name, Station::Lettering);
     if (progress) progress(0.35);
     ReadDrawing out;
     notes_of(plain, name, out.notes);
@@ -292,7 +291,7 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
     for (std::size_t i = 0; i < rings.size(); ++i) {
         look_for_stop();
         std::optional<Region> ink = filled(rings[i], looks);
-        if (!ink) return no("outline.huge", name, "outline.simplify");
+        if (!ink) return too_much(name, Station::Lettering);
         if (ink->empty()) continue;
         box = around(box, ink->bounds());
         inks.emplace_back(i, std::move(*ink));
@@ -319,7 +318,7 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
 Expected<ReadDrawing> read_drawing_file(const std::string& bytes, const std::string& name, const std::stop_token& stop,
                                         const std::function<void(double)>& progress) {
     if (bytes.empty()) return no("outline.empty-file", name);
-    if (bytes.size() > most_bytes) return no("outline.huge", name, "outline.simplify");
+    if (bytes.size() > limits::file_bytes) return too_much(name, Station::Lettering);
     const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
     const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
     if (!svg && !dxf) return no("outline.neither", name);
@@ -339,6 +338,10 @@ Expected<FileDrawing> trace(const GreyPicture& picture, const TraceWish& wish, L
     if (picture.width <= 0 || picture.height <= 0 ||
         picture.pixels.size() < static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.height))
         return no("drawing.no-picture", "");
+    if (picture.pixels.size() > limits::pixels) {
+        return refused({"limit.pixels", {{"pixels", static_cast<std::int64_t>(limits::pixels)}}}, Station::Lettering,
+                       {"drawing.smaller-picture", {}});
+    }
     constexpr int word = static_cast<int>(8 * sizeof(potrace_word));
     const int dy = (picture.width + word - 1) / word;
     std::vector<potrace_word> map(static_cast<std::size_t>(dy) * static_cast<std::size_t>(picture.height));

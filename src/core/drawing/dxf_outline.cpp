@@ -19,6 +19,7 @@
 #include <string_view>
 
 #include "drawing/outline_file.h"
+#include "drawing/too_much.h"
 
 namespace skarvel {
 namespace {
@@ -584,7 +585,7 @@ Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string&
     };
     // The library reads text alone, and goes on for ever in what has none.
     if (bytes.find('\0') != std::string::npos) return no("outline.binary-dxf", {"outline.save-as-text", {}});
-    if (says_too_many(bytes)) return no("outline.huge", {"outline.simplify", {}});
+    if (says_too_many(bytes)) return too_much(name, Station::Blank);
     Collector collector;
     DL_Dxf reader;
     std::istringstream in(bytes);
@@ -597,16 +598,16 @@ Expected<DxfDrawing> drawing_of_dxf(const std::string& bytes, const std::string&
         if (!in.eof()) return no("outline.not-dxf");
         collector.endEntity();
     } catch (const TooMuch&) {
-        return no("outline.huge", {"outline.simplify", {}});
+        return too_much(name, Station::Blank);
     } catch (const std::bad_alloc&) {
-        return no("outline.huge", {"outline.simplify", {}});
+        return too_much(name, Station::Blank);
     }
     if (collector.beyond)
         return refused({"outline.curves-unread", {{"file", name}}}, Station::Blank, {"outline.as-polyline", {}});
     Drawn drawn;
     if (!collector.draw(collector.model, {collector.mm, 0, 0, collector.mm, 0, 0}, {}, 0, drawn) ||
         drawn.open.size() > Collector::most_stretches)
-        return refused({"outline.huge", {{"file", name}}}, Station::Blank, {"outline.simplify", {}});
+        return too_much(name, Station::Blank);
     DxfDrawing out;
     out.left_out = left_out(collector, name);
     join(drawn);

@@ -1,4 +1,5 @@
 #include "drawing/outline_file.h"
+#include "drawing/too_much.h"
 
 #include <algorithm>
 #include <cmath>
@@ -6,8 +7,6 @@
 namespace skarvel {
 namespace {
 
-constexpr std::size_t most_bytes = 8'000'000;
-constexpr std::size_t most_points = 200'000;
 constexpr double larger_side_mm = 2000;
 
 tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
@@ -78,13 +77,13 @@ std::vector<Problem> left_out(const std::string& bytes, const std::string& name,
 
 Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& name) {
     if (bytes.empty()) return no("outline.empty-file", name);
-    if (bytes.size() > most_bytes) return no("outline.huge", name, "outline.simplify");
+    if (bytes.size() > limits::file_bytes) return too_much(name, Station::Blank);
     const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
     const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
     if (!svg && !dxf) return no("outline.neither", name);
     std::vector<Reason> of_dxf;
     const auto read = [&]() -> Expected<std::vector<DrawnPath>> {
-        if (svg) return paths_of_svg(bytes, name, most_points);
+        if (svg) return paths_of_svg(bytes, name, limits::nodes);
         auto drawing = drawing_of_dxf(bytes, name);
         if (!drawing) return tl::unexpected(drawing.error());
         of_dxf = std::move(drawing->left_out);
@@ -100,7 +99,7 @@ Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& na
         points += path.contour.curves.size();
         all.contours.push_back(path.contour);
     }
-    if (points > most_points) return no("outline.huge", name, "outline.simplify");
+    if (points > limits::nodes) return too_much(name, Station::Blank);
     const Extent extent = extent_of(all);
     const double larger = std::max(extent.x1 - extent.x0, extent.y1 - extent.y0);
     if (extent.empty() || !std::isfinite(larger) || larger <= 0) return no("outline.no-path", name);

@@ -16,6 +16,7 @@
 #include "drawing/outline_file.h"
 #include "drawing/svg_plain.h"
 #include "drawing/svg_tree.h"
+#include "drawing/too_much.h"
 
 namespace skarvel {
 namespace {
@@ -196,7 +197,7 @@ Expected<std::vector<DrawnPath>> paths_of_svg(const std::string& bytes, const st
     const auto document = svg_document(bytes, name);
     if (!document) return tl::unexpected(document.error());
     const PlainSvg plain = make_plain(document->get(), most_shapes);
-    if (plain.too_many) return refused({"outline.huge", {{"file", name}}}, Station::Blank, {"outline.simplify", {}});
+    if (plain.too_many) return too_much(name, Station::Blank);
     auto paths = paths_of_tree(xmlDocGetRootElement(document->get()), name);
     // Of a shape that is filled and has a stroke, the edge counts once.
     if (paths) std::erase_if(*paths, [&](const DrawnPath& p) { return plain.shapes.at(p.shape).edge_again; });

@@ -39,6 +39,7 @@ struct Bound {
 Bound bound_of(const Task& task, const std::vector<Slot>& slots) {
     Bound bound;
     for (const Wait& w : task.waits) {
+        if (w.by_machine) continue;
         if (w.at_least > Minutes(0) && (bound.wait == nullptr || w.at_least > bound.wait->at_least)) bound.wait = &w;
         if (!w.at_most) continue;
         for (const Slot& slot : slots) {

@@ -121,6 +121,7 @@ void KeptDrawing::add_schema(Schema& s, Json& object) {
 
 // Ids of one kind are never the same twice.
 void Described<Job>::settle(const Object&, const Job& job) {
+    if (const auto more = beyond_limits(job)) throw Refusal{Problem{*more, "signs", {"limit.remedy", {}}, Mark::Stop}};
     std::set<SignId> signs;
     std::set<FaceId> faces;
     std::set<ColourId> colours;

@@ -664,6 +664,8 @@ struct Described<Mishap> {
         must("at", &Mishap::at),
         must("when", &Mishap::when),
         may("note", &Mishap::note),
+        may("place", &Mishap::place),
+        may("letter", &Mishap::letter),
     };
 };
 
@@ -688,13 +690,38 @@ struct Described<Photograph> {
 };
 
 template <>
+struct Described<Took> {
+    static constexpr const char* name = "took";
+    static constexpr std::tuple fields{
+        must("step", &Took::step),
+        must("minutes", &Took::minutes, from_to(1, 24 * 60)),
+    };
+};
+
+template <>
+struct Described<SplitTrial> {
+    static constexpr const char* name = "trial";
+    static constexpr std::tuple fields{
+        must("step", &SplitTrial::step),     may("halves", &SplitTrial::halves), must("first", &SplitTrial::first),
+        must("second", &SplitTrial::second), may("better", &SplitTrial::better),
+    };
+};
+
+template <>
 struct Described<BenchRecord> {
     static constexpr const char* name = "bench";
     static constexpr std::tuple fields{
-        must("ticks", &BenchRecord::ticks),    must("held", &BenchRecord::held),
-        must("cut", &BenchRecord::cut),        must("spoilt", &BenchRecord::spoilt),
-        may("dry", &BenchRecord::dry),         may("mishaps", &BenchRecord::mishaps),
-        may("skipped", &BenchRecord::skipped), may("photographs", &BenchRecord::photographs),
+        must("ticks", &BenchRecord::ticks),
+        must("held", &BenchRecord::held),
+        must("cut", &BenchRecord::cut),
+        must("spoilt", &BenchRecord::spoilt),
+        may("dry", &BenchRecord::dry),
+        may("mishaps", &BenchRecord::mishaps),
+        may("skipped", &BenchRecord::skipped),
+        may("photographs", &BenchRecord::photographs),
+        may("took", &BenchRecord::took),
+        may("trials", &BenchRecord::trials),
+        may("perhapsCut", &BenchRecord::perhaps_cut),
     };
 };
 
@@ -757,6 +784,7 @@ struct Described<Proof> {
     static constexpr std::tuple fields{
         must("wording", &Proof::wording),
         must("at", &Proof::at),
+        may("by", &Proof::by),
     };
 };
 
@@ -927,6 +955,25 @@ struct Described<ChangedDay> {
 };
 
 template <>
+struct Described<DayRoom> {
+    static constexpr const char* name = "dayRoom";
+    static constexpr std::tuple fields{
+        must("day", &DayRoom::day),
+        must("celsius", &DayRoom::celsius, from_to(-50, 60)),
+        must("humidity", &DayRoom::humidity, from_to(0, 100)),
+    };
+};
+
+template <>
+struct Described<Pace> {
+    static constexpr const char* name = "pace";
+    static constexpr std::tuple fields{
+        must("of", &Pace::of),
+        must("seconds", &Pace::seconds, from_to(0, 24 * 60 * 60)),
+    };
+};
+
+template <>
 struct Described<Calls> {
     static constexpr const char* name = "calls";
     static constexpr std::tuple fields{
@@ -955,6 +1002,11 @@ struct Described<Shop> {
         may("marginHours", &Shop::margin_hours, from_to(0, 24 * 60)),
         may("roomCelsius", &Shop::room_celsius, from_to(-20, 50)),
         may("roomHumidity", &Shop::room_humidity, from_to(0, 100)),
+        may("weather", &Shop::weather),
+        may("fan", &Shop::fan),
+        may("paces", &Shop::paces),
+        may("photographFolder", &Shop::photograph_folder),
+        may("line", &Shop::line),
         may("stock", &Shop::stock),
         always("boardLengths", &Shop::board_lengths),
         always("kerf", &Shop::kerf),

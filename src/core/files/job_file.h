@@ -25,6 +25,9 @@ Expected<Job> read_job(const std::string& text);
 
 /// The shop's own file; the same rules.
 std::string write_shop(const Shop& shop);
+/// Two that both began with `base`: what was changed here, and of the rest what was changed there, field by field of
+/// the file.
+Shop merged_shop(const Shop& base, const Shop& mine, const Shop& theirs);
 Expected<Shop> read_shop(const std::string& text);
 
 /// JSON Schemas of both files, made from what reads and writes them.

@@ -1,8 +1,12 @@
 #include "files/moment.h"
 
 #include <fmt/format.h>
+#include <unicode/basictz.h>
+#include <unicode/timezone.h>
+#include <unicode/tztrans.h>
 
 #include <charconv>
+#include <memory>
 
 namespace skarvel {
 
@@ -32,6 +36,32 @@ std::string write_moment(Moment moment) {
     return fmt::format("{:04}-{:02}-{:02}T{:02}:{:02}", static_cast<int>(date.year()),
                        static_cast<unsigned>(date.month()), static_cast<unsigned>(date.day()), minutes / 60,
                        minutes % 60);
+}
+
+std::vector<ClockChange> clock_changes(Moment from, Moment until, const std::string& zone) {
+    const std::unique_ptr<icu::TimeZone> own(zone.empty()
+                                                 ? icu::TimeZone::createDefault()
+                                                 : icu::TimeZone::createTimeZone(icu::UnicodeString::fromUTF8(zone)));
+    const auto* rules = dynamic_cast<const icu::BasicTimeZone*>(own.get());
+    if (rules == nullptr) return {};
+    constexpr double ms_per_minute = 60'000;
+    constexpr int most_changes = 100;
+    const auto minutes_of = [](const icu::TimeZoneRule* rule) {
+        return (rule->getRawOffset() + rule->getDSTSavings()) / ms_per_minute;
+    };
+    std::vector<ClockChange> changes;
+    // A day sooner, whatever the zone.
+    double at = static_cast<double>((from - std::chrono::hours(24)).time_since_epoch().count()) * ms_per_minute;
+    icu::TimeZoneTransition next;
+    for (int i = 0; i < most_changes && rules->getNextTransition(at, false, next) != 0; ++i) {
+        at = next.getTime();
+        const double before = minutes_of(next.getFrom());
+        const double by = minutes_of(next.getTo()) - before;
+        const Moment shown{Minutes(static_cast<int>(at / ms_per_minute + before))};
+        if (shown > until) break;
+        if (shown >= from && by != 0) changes.push_back({shown, Minutes(static_cast<int>(by))});
+    }
+    return changes;
 }
 
 }  // namespace skarvel

@@ -9,10 +9,11 @@
 #include <string>
 
 #include "bench/steps.h"
+#include "values/limits.h"
 
 namespace skarvel {
 
-constexpr std::size_t most_photograph_bytes = 64'000'000;
+inline constexpr std::size_t most_photograph_bytes = limits::file_bytes;
 
 /// "job.photographs" beside the job's file.
 std::filesystem::path photographs_of(const std::filesystem::path& job_file);

@@ -71,7 +71,11 @@ Expected<FileStamp> save_file(const fs::path& path, const std::string& bytes, co
     if (opened && stamp_of(path) != opened) {
         return refused({"file.changed", {{"file", path.string()}}}, path.string(), {"file.changed-remedy", {}});
     }
-    const fs::path target = fs::is_symlink(path) ? fs::weakly_canonical(path) : path;
+    // A link is followed; where that leads nowhere, writing says so.
+    std::error_code error;
+    fs::path target = path;
+    if (fs::is_symlink(path, error)) target = fs::weakly_canonical(path, error);
+    if (error || target.empty()) target = path;
     const fs::path folder = target.has_parent_path() ? target.parent_path() : fs::path(".");
     const fs::path beside = folder / fmt::format(".{}.{}.part", target.filename().string(), ::getpid());
     const char* id = "file.cannot-save";

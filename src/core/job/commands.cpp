@@ -5,6 +5,8 @@
 namespace skarvel {
 namespace {
 
+constexpr int most_minutes_taken = 24 * 60;
+
 bool is_proof(const StepId& step) {
     const auto name = name_of(step);
     return name && name->work == Work::Proof;
@@ -56,10 +58,33 @@ void forget_lays(BenchRecord& bench, const ColourId& of, const Section& section)
 
 }  // namespace
 
-Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at) {
-    const bool known = std::any_of(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == step; });
-    if (!known || job.bench.ticks.contains(step)) return job;
+namespace {
+
+// Minutes at hand between when the step could begin and its tick, where that is the work and no break in it.
+std::optional<int> measured(const Job& job, const Plan& plan, const Task& task, Moment at, Moment began) {
+    constexpr int most_times = 4;  // longer or shorter than planned
+    for (const auto& [step, ticked] : job.bench.ticks) {
+        if (ticked <= at) began = std::max(began, ticked);
+    }
+    for (const Timer& timer : plan.bench->timers) {
+        if (timer.before == task.id && timer.from <= at) began = std::max(began, timer.from);
+    }
+    const auto minutes = (at - began).count();
+    const auto planned = task.hands_on.count();
+    if (planned == 0 || minutes <= 0 || minutes > planned * most_times || minutes * most_times < planned)
+        return std::nullopt;
+    return static_cast<int>(minutes);
+}
+
+}  // namespace
+
+Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at, std::optional<Moment> began) {
+    const auto task = std::find_if(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == step; });
+    if (task == plan.tasks->end() || job.bench.ticks.contains(step)) return job;
     Job out = job;
+    std::erase(out.bench.perhaps_cut, step);
+    if (const auto minutes = began ? measured(job, plan, *task, at, *began) : std::nullopt)
+        out.bench.took.push_back({step, *minutes});
     if (is_proof(step)) {
         out.proof = Proof{wording(job), at};
         return out;
@@ -72,13 +97,69 @@ Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at) {
 Job untick(const Job& job, const StepId& step) {
     Job out = job;
     if (is_proof(step)) out.proof.reset();
+    std::erase(out.bench.perhaps_cut, step);
     out.bench.ticks.erase(step);
     out.bench.held.erase(step);
     out.bench.dry.erase(step);
     std::erase_if(out.bench.skipped, [&](const Skipped& s) { return s.step == step; });
+    std::erase_if(out.bench.took, [&](const Took& t) { return t.step == step; });
     std::erase_if(out.bench.cut, [&](const CutLoad& cut) {
         return step == cut.carried_by || (cut.carried_by.empty() && step == step_of(cut, Work::Cut));
     });
+    return out;
+}
+
+Job took(const Job& job, const StepId& step, int minutes) {
+    Job out = job;
+    std::erase_if(out.bench.took, [&](const Took& t) { return t.step == step; });
+    if (minutes > 0) out.bench.took.push_back({step, std::min(minutes, most_minutes_taken)});
+    return out;
+}
+
+Job said_yes(const Job& job, const std::string& who) {
+    Job out = job;
+    if (out.proof) out.proof->by = who;
+    return out;
+}
+
+Job try_two_ways(const Job& job, const Plan& plan, const SplitTrial& trial) {
+    const bool known =
+        std::any_of(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == trial.step; });
+    if (!known) return job;
+    Job out = job;
+    std::erase_if(out.bench.trials, [&](const SplitTrial& t) { return t.step == trial.step; });
+    if (!trial.first.empty() || !trial.second.empty()) out.bench.trials.push_back(trial);
+    return out;
+}
+
+Job judge_trial(const Job& job, const StepId& step, Better better) {
+    Job out = job;
+    for (SplitTrial& t : out.bench.trials) {
+        if (t.step == step) t.better = better;
+    }
+    return out;
+}
+
+Job place_mishap(const Job& job, const Plan& plan, int number, Point place) {
+    Job out = job;
+    for (Mishap& m : out.bench.mishaps) {
+        if (m.number != number) continue;
+        m.place = place;
+        m.letter.clear();
+        const auto of = name_of(m.at);
+        const Region here = Region::rectangle({place, place + Point{1, 1}});
+        std::optional<Length> near;
+        for (const ColourPlan& colour : plan.colours) {
+            const bool same = of && (of->of == colour.id.name || of->of == colour.face->id.name);
+            if (!same) continue;
+            for (const Piece& piece : *colour.ink) {
+                const Length far = apart(piece.shape, here);
+                if (near && far >= *near) continue;
+                near = far;
+                m.letter = piece.letters;
+            }
+        }
+    }
     return out;
 }
 
@@ -105,7 +186,7 @@ Job happened(const Job& job, const Plan& plan, const StepId& at, const std::stri
     Job out = job;
     int number = 1;
     for (const Mishap& m : job.bench.mishaps) number = std::max(number, m.number + 1);
-    out.bench.mishaps.push_back({number, kind, at, when, note});
+    out.bench.mishaps.push_back({number, kind, at, when, note, std::nullopt, {}});
     if (kind == "wrong-word") out.proof.reset();
     return out;
 }
@@ -138,6 +219,57 @@ Job skip(const Job& job, const Plan& plan, const StepId& step, const std::string
     Job out = job;
     out.bench.ticks[step] = at;
     out.bench.skipped.push_back({step, reason});
+    return out;
+}
+
+Job perhaps_cut(const Job& job, const StepId& step) {
+    Job out = job;
+    std::erase(out.bench.perhaps_cut, step);
+    out.bench.perhaps_cut.push_back(step);
+    return out;
+}
+
+Shop force_after(const Shop& shop, const Plan& plan, const StepId& at, const std::string& kind) {
+    constexpr int grams = 10;
+    const int change = kind == "not-through" ? grams : kind == "into-backing" ? -grams : 0;
+    const ColourPlan* colour = plan.of(at);
+    Shop out = shop;
+    if (colour == nullptr || change == 0) return out;
+    for (Machine& m : out.machines) {
+        if (m.name == colour->cut.bed.machine && m.force > 0) m.force = std::max(grams, m.force + change);
+    }
+    return out;
+}
+
+std::vector<StepId> not_done_before(const Plan& plan, const StepId& step) {
+    std::vector<StepId> open;
+    const auto done = [&](std::size_t task) {
+        return std::any_of(plan.clock->slots.begin(), plan.clock->slots.end(),
+                           [&](const Slot& s) { return s.task == task && s.done; });
+    };
+    for (const Task& task : *plan.tasks) {
+        if (task.id != step) continue;
+        for (const Wait& w : task.waits) {
+            if (!done(w.after)) open.push_back((*plan.tasks)[w.after].id);
+        }
+    }
+    return open;
+}
+
+Shop stop_for_today(const Shop& shop, Moment now) {
+    using std::chrono::days;
+    const auto day = std::chrono::floor<days>(now);
+    const int minute = static_cast<int>((now - day).count());
+    const auto today = sittings_on(shop.hours, shop.changed_days, day);
+    Shop out = shop;
+    std::erase_if(out.changed_days, [&](const ChangedDay& c) { return std::chrono::floor<days>(c.day) == day; });
+    bool any = false;
+    for (const Hours::Sitting& s : today) {
+        if (s.from >= minute) continue;
+        out.changed_days.push_back({day, s.from, std::min(s.to, minute)});
+        any = true;
+    }
+    if (!any) out.changed_days.push_back({day, 0, 0});
     return out;
 }
 

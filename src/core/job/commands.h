@@ -9,9 +9,20 @@
 namespace skarvel {
 
 /// Ticks a step at a time. A load ticked as cut is kept as it was cut; the proof keeps the words that were signed.
-/// An unknown step changes nothing.
-Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at);
+/// An unknown step changes nothing. `began`: since when the step lay on the bench; what it took from then, or from the
+/// tick or the end of the wait before it, is kept where that can be the work itself and no break in it.
+Job tick(const Job& job, const Plan& plan, const StepId& step, Moment at, std::optional<Moment> began = {});
 Job untick(const Job& job, const StepId& step);
+/// So many minutes at hand it took, as its maker says; none: not known.
+Job took(const Job& job, const StepId& step, int minutes);
+/// Who said yes to the words that were signed.
+Job said_yes(const Job& job, const std::string& who);
+/// The step is done in two ways on one face; in none where both are empty. One that is not planned changes nothing.
+Job try_two_ways(const Job& job, const Plan& plan, const SplitTrial& trial);
+/// Which half came out better.
+Job judge_trial(const Job& job, const StepId& step, Better better);
+/// Where on its face a mishap is: with the letter that lies there, or next to it.
+Job place_mishap(const Job& job, const Plan& plan, int number, Point place);
 /// "Not dry yet": what follows the step waits until `until`.
 Job hold(const Job& job, const StepId& step, Moment until);
 /// "Dry already", by touch: what follows the step need not wait longer.
@@ -25,6 +36,17 @@ Job happened(const Job& job, const Plan& plan, const StepId& at, const std::stri
 Job another_coat(const Job& job, const Step& step);
 /// Left out, with a reason: what waited for it goes on. The proof cannot be left out, and a load that is, is not cut.
 Job skip(const Job& job, const Plan& plan, const StepId& step, const std::string& reason, Moment at);
+
+/// A machine broke off at a load: it may be cut in part. A tick, or taking one back, settles it.
+Job perhaps_cut(const Job& job, const StepId& step);
+/// The machine that cut what is in hand is set to a little more force after a cut that was not through, and to less
+/// after one into the backing; unchanged where its force is not known, and after anything else.
+Shop force_after(const Shop& shop, const Plan& plan, const StepId& at, const std::string& kind);
+
+/// What a step waits for and is not done: what is broken when it is done now, out of order.
+std::vector<StepId> not_done_before(const Plan& plan, const StepId& step);
+/// No more work today: the hours of this day end now.
+Shop stop_for_today(const Shop& shop, Moment now);
 
 /// A load that no longer agrees with the design is used as it is, or its sections are cut again from the design.
 Job keep_cut(const Job& job, std::size_t cut_load);

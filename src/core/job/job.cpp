@@ -1,4 +1,5 @@
 #include "job/job.h"
+#include "values/limits.h"
 
 #include <algorithm>
 #include <map>
@@ -173,6 +174,30 @@ std::vector<ColourId> colours_of(const Face& face) {
     std::vector<ColourId> ids;
     for (const Colour& colour : face.colours) ids.push_back(colour.id);
     return ids;
+}
+
+std::optional<Reason> beyond_limits(const Job& job) {
+    const auto over = [](const char* of, std::size_t there, std::size_t most) -> std::optional<Reason> {
+        if (there <= most) return std::nullopt;
+        return Reason{of, {{"there", static_cast<std::int64_t>(there)}, {"most", static_cast<std::int64_t>(most)}}};
+    };
+    // Letters as they are seen: bytes that go on with one are none of their own.
+    const auto letters = [](const std::string& words) {
+        return static_cast<std::size_t>(std::count_if(
+            words.begin(), words.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0U) != 0x80U; }));
+    };
+    if (auto more = over("limit.signs", job.signs.size(), limits::signs)) return more;
+    for (const Sign& sign : job.signs) {
+        for (const Face& face : sign.faces) {
+            if (auto more = over("limit.texts", face.lettering.texts.size(), limits::texts)) return more;
+            if (auto more = over("limit.art", face.art.size(), limits::art)) return more;
+            if (auto more = over("limit.colours", face.colours.size(), limits::colours)) return more;
+            for (const Text& text : face.lettering.texts) {
+                if (auto more = over("limit.letters", letters(text.words), limits::letters)) return more;
+            }
+        }
+    }
+    return std::nullopt;
 }
 
 std::string label_of(const Sign& sign) {

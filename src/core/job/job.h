@@ -53,6 +53,7 @@ struct Sign {
 struct Proof {
     std::string wording;
     Moment at{};
+    std::string by{};  ///< who said yes to it, where that is not the maker
     friend bool operator==(const Proof&, const Proof&) = default;
 };
 
@@ -117,6 +118,13 @@ struct Calls {
     friend bool operator==(const Calls&, const Calls&) = default;
 };
 
+/// How cold and damp a day is where things dry, where that is not as the room usually is.
+struct DayRoom {
+    Moment day{};  ///< its midnight
+    int celsius = 20, humidity = 50;
+    friend bool operator==(const DayRoom&, const DayRoom&) = default;
+};
+
 /// What the shop has and how it works: read by every plan, changed on the Shop page.
 struct Shop {
     Display display;
@@ -131,6 +139,11 @@ struct Shop {
     bool minds_others = true;                                 ///< hours of jobs that are wanted sooner are kept free
     int margin_hours = 0;                                     ///< that the latest start leaves before a deadline
     int room_celsius = 20, room_humidity = 50;                ///< where things dry; humidity in percent
+    std::vector<DayRoom> weather{};                           ///< of single days
+    bool fan = false;                                         ///< that moves the air where things dry
+    std::vector<Pace> paces{};                                ///< of its own, where the table's are not
+    std::string photograph_folder{};                          ///< where a telephone puts its pictures
+    std::vector<std::string> line{};                          ///< files of jobs that come before others, in that order
     std::vector<StockSize> stock;                             ///< the shop's own sizes, beside the standard ones
     std::vector<Length> board_lengths{72_in, 96_in, 120_in};  ///< that boards are sold in
     Length kerf = 0.125_in;                                   ///< of the saw
@@ -177,6 +190,9 @@ const Colour* find_colour(const Face& face, const ColourId& id);
 const Face& face_at(const Job& job, const FaceAt& at);
 const Colour& colour_at(const Job& job, const ColourAt& at);
 std::vector<ColourId> colours_of(const Face& face);
+
+/// What a job has more of than it may (values/limits.h); nothing where it keeps to them.
+std::optional<Reason> beyond_limits(const Job& job);
 
 /// What a sign is called: its name, else its first words, else its number.
 std::string label_of(const Sign& sign);

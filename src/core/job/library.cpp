@@ -1,10 +1,12 @@
 #include "job/library.h"
 
 #include <algorithm>
+#include <array>
 #include <cstdlib>
 #include <cstring>
 #include <fstream>
-#include <sstream>
+
+#include "values/limits.h"
 
 namespace skarvel {
 
@@ -13,14 +15,30 @@ namespace fs = std::filesystem;
 Expected<std::string> read_file(const fs::path& path) {
     std::error_code error;
     if (fs::is_directory(path, error)) return refused({"file.is-folder", {{"file", path.string()}}}, path.string());
+    const auto size = fs::file_size(path, error);
+    if (!error && size > limits::file_bytes) {
+        return refused(
+            {"limit.file", {{"file", path.string()}, {"megabytes", static_cast<std::int64_t>(limits::file_megabytes)}}},
+            path.string());
+    }
     std::ifstream in(path, std::ios::binary);
     if (!in) {
         return refused({"file.cannot-read", {{"file", path.string()}, {"detail", std::string(std::strerror(errno))}}},
                        path.string(), {"file.check-path", {}});
     }
-    std::ostringstream all;
-    all << in.rdbuf();
-    return std::move(all).str();
+    // What is no file, as a pipe, has no size and may have no end.
+    std::string all;
+    std::array<char, 65536> part{};
+    while (in.read(part.data(), part.size()) || in.gcount() > 0) {
+        all.append(part.data(), static_cast<std::size_t>(in.gcount()));
+        if (all.size() > limits::file_bytes) {
+            return refused(
+                {"limit.file",
+                 {{"file", path.string()}, {"megabytes", static_cast<std::int64_t>(limits::file_megabytes)}}},
+                path.string());
+        }
+    }
+    return all;
 }
 
 Expected<Library> read_library(const fs::path& assets) {

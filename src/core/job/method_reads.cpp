@@ -9,7 +9,7 @@ namespace skarvel {
 namespace {
 
 Minutes hands_on_of(const FaceWork& work, const Trade& trade) {
-    const std::vector<Task> tasks = tasks_of({work}, trade);
+    const std::vector<Task> tasks = tasks_of({work}, trade, trade.hands_on);
     return std::accumulate(tasks.begin(), tasks.end(), Minutes(0),
                            [](Minutes sum, const Task& t) { return sum + t.hands_on; });
 }

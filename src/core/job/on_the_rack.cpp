@@ -1,40 +1,37 @@
 #include "job/on_the_rack.h"
 
+#include <algorithm>
+#include <numeric>
+
 namespace skarvel {
 
-RackJob on_the_rack(const Job& job, const Plan& plan, const Shop& shop, Moment now) {
-    RackJob out{job.title,
-                {plan.tasks,
-                 shop.hours,
-                 job.deadline,
-                 {},
-                 job.bench.held,
-                 now,
-                 shop.changed_days,
-                 job.begin_on,
-                 job.bench.dry,
-                 Minutes(shop.margin_hours * 60),
-                 job.pinned,
-                 {},
-                 shop.pairs_of_hands}};
-    for (const Slot& slot : plan.clock->slots) {
-        if (slot.done) out.clock.done[(*plan.tasks)[slot.task].id] = slot.end;
-    }
+bool comes_before(const Claim& a, const Claim& b) {
+    if (a.rank || b.rank) return a.rank && (!b.rank || *a.rank < *b.rank);
+    return a.deadline && (!b.deadline || *a.deadline < *b.deadline);
+}
+
+RackJob on_the_rack(const Job& job, const Plan& plan, Moment now) {
+    RackJob out{job.title, plan.clock_reads, std::nullopt};
+    out.clock.now = now;
+    out.clock.taken.clear();
     return out;
 }
 
-std::optional<Moved> move_work(const Job& job, const Plan& plan, const Shop& shop, const Present& present,
-                               const StepId& step, Moment to) {
-    ClockInput clock = on_the_rack(job, plan, shop, present.now).clock;
+std::optional<Moved> move_work(const Plan& plan, const Present& present, const StepId& step, Moment to) {
+    ClockInput clock = plan.clock_reads;
+    clock.now = present.now;
     clock.taken = present.taken;
     return how_far(clock, step, to);
 }
 
-std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const std::optional<Moment>& deadline,
-                                      const Shop& shop, Moment now) {
+std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const Claim& own, const Shop& shop,
+                                      Moment now) {
     std::vector<RackJob> sooner;
     std::copy_if(others.begin(), others.end(), std::back_inserter(sooner), [&](const RackJob& other) {
-        return other.clock.deadline && (!deadline || *other.clock.deadline < *deadline);
+        return comes_before({other.clock.deadline, other.rank}, own);
+    });
+    std::stable_sort(sooner.begin(), sooner.end(), [](const RackJob& a, const RackJob& b) {
+        return comes_before({a.clock.deadline, a.rank}, {b.clock.deadline, b.rank});
     });
     // They were read some time ago; the hours may have changed since, and some are gone.
     for (RackJob& job : sooner) {
@@ -44,8 +41,26 @@ std::vector<Interval> hours_of_others(const std::vector<RackJob>& others, const 
         job.clock.hands = shop.pairs_of_hands;
     }
     std::vector<Interval> hours;
-    for (const RackSlot& s : rack_week(sooner).slots) hours.push_back({s.slot.start, s.slot.end});
+    std::vector<std::size_t> in_order(sooner.size());
+    std::iota(in_order.begin(), in_order.end(), std::size_t{0});
+    for (const RackSlot& s : rack_week(sooner, in_order).slots) hours.push_back({s.slot.start, s.slot.end});
     return hours;
+}
+
+std::vector<OfToday> today_over_all(const std::vector<RackJob>& jobs, Moment now) {
+    std::vector<std::size_t> order(jobs.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        return comes_before({jobs[a].clock.deadline, jobs[a].rank}, {jobs[b].clock.deadline, jobs[b].rank});
+    });
+    const RackWeek week = rack_week(jobs, order);
+    std::vector<OfToday> today;
+    for (const std::size_t i : of_the_day(week, now)) {
+        const RackSlot& s = week.slots[i];
+        const Task& task = (*jobs[s.job].clock.tasks)[s.slot.task];
+        today.push_back({s.job, task.id, full_name(task), s.slot.start});
+    }
+    return today;
 }
 
 std::vector<std::size_t> of_the_day(const RackWeek& week, Moment now) {

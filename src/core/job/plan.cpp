@@ -329,8 +329,30 @@ class Run {
     }
 
     [[nodiscard]] FaceWork work_of(const Drawn& d) const {
-        return work_reads(d.sign, d.face, *d.colours.front().face, d.colours,
-                          job_.signs.size() > 1 ? label_of(d.sign) : std::string(), trade_);
+        FaceWork work = work_reads(d.sign, d.face, *d.colours.front().face, d.colours,
+                                   job_.signs.size() > 1 ? label_of(d.sign) : std::string(), trade_);
+        work.slowed = usual_slowing();
+        work.fan = shop_.fan ? trade_.fan : 1;
+        for (std::size_t i = 0; i < d.colours.size(); ++i) {
+            const Machine machine = machine_of(shop_, d.colours[i].cut.bed);
+            work.colours[i].machine = machine.name;
+            work.colours[i].knife = machine.knife;
+        }
+        return work;
+    }
+
+    [[nodiscard]] double usual_slowing() const {
+        return slowed_by(trade_.slowing, shop_.room_celsius, shop_.room_humidity);
+    }
+
+    // Days that are not as the room usually is.
+    [[nodiscard]] std::vector<SlowDay> slow_days() const {
+        std::vector<SlowDay> days;
+        for (const DayRoom& d : shop_.weather) {
+            const double slower = slowed_by(trade_.slowing, d.celsius, d.humidity) / usual_slowing();
+            if (slower != 1) days.push_back({std::chrono::floor<std::chrono::days>(d.day), slower});
+        }
+        return days;
     }
 
     // A layer cannot be there since a moment that is still to come: it is planned as one to put on.
@@ -373,27 +395,40 @@ class Run {
                 // The back of a sign comes before its front.
                 const auto front = std::find_if(reads.faces.begin(), reads.faces.end(),
                                                 [&](const FaceWork& w) { return w.after_face == d.face.id; });
-                FaceWork work = work_of(d);
-                work.slowed = slowed_by(trade_.slowing, shop_.room_celsius, shop_.room_humidity);
-                reads.faces.insert(front, std::move(work));
+                reads.faces.insert(front, work_of(d));
             }
         }
         reads.mishaps = job_.bench.mishaps;
+        reads.hands_on = paced(trade_.hands_on, shop_.paces);
         out_.tasks = table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) {
-            std::vector<Task> tasks = tasks_of(in.faces, trade_);
+            std::vector<Task> tasks = tasks_of(in.faces, trade_, in.hands_on);
             mend(tasks, in.mishaps, trade_);
             return tasks;
         });
-        out_.clock = table_.clock(
-            {},
-            {out_.tasks, shop_.hours, job_.deadline, done_tasks(job_, *out_.tasks, out_.proof_signed, moment_),
-             job_.bench.held, moment_, shop_.changed_days, job_.begin_on, job_.bench.dry,
-             Minutes(shop_.margin_hours * 60), job_.pinned, present_.taken, shop_.pairs_of_hands},
-            ran_, [](const ClockInput& in) { return schedule(in); });
+        out_.clock_reads = {out_.tasks,           shop_.hours,
+                            job_.deadline,        done_tasks(job_, *out_.tasks, out_.proof_signed, moment_),
+                            job_.bench.held,      moment_,
+                            shop_.changed_days,   job_.begin_on,
+                            job_.bench.dry,       Minutes(shop_.margin_hours * 60),
+                            job_.pinned,          present_.taken,
+                            shop_.pairs_of_hands, present_.changes,
+                            slow_days()};
+        out_.clock =
+            table_.clock({}, ClockInput(out_.clock_reads), ran_, [](const ClockInput& in) { return schedule(in); });
         say_not_yet();
         say_not_mended();
         add(out_.problems, out_.clock->problems);
-        BenchInput at_bench{out_.tasks, out_.clock, job_.bench.ticks, job_.bench.held, job_.bench.dry, {}};
+        BenchInput at_bench{out_.tasks,
+                            out_.clock,
+                            job_.bench.ticks,
+                            job_.bench.held,
+                            job_.bench.dry,
+                            {},
+                            job_.bench.took,
+                            job_.bench.trials,
+                            job_.bench.perhaps_cut,
+                            present_.changes,
+                            out_.clock_reads.slow_days};
         for (const ColourPlan& c : out_.colours) at_bench.laying[c.id] = {c.laying, c.method->lift.id};
         out_.bench =
             table_.bench({}, std::move(at_bench), ran_, [&](const BenchInput& in) { return bench(in, trade_); });

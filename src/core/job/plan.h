@@ -95,6 +95,7 @@ struct Plan {
     int loads_saved = 0;         ///< by cutting colours and signs together
     std::vector<FilmCost> film;  ///< that is still to be cut, over all signs
     Shared<std::vector<Task>> tasks;
+    ClockInput clock_reads;  ///< what the clock was planned from
     Shared<Schedule> clock;
     Shared<BenchPlan> bench;
     bool proof_signed = false;      ///< for the words as they are
@@ -111,12 +112,14 @@ struct Plan {
     friend bool operator==(const Plan&, const Plan&) = default;
 };
 
-/// The present: when it is, and which hours other jobs have taken.
+/// The present: when it is, which hours other jobs have taken, and when the clock will be put forward or back.
 struct Present {
     Moment now{};
     std::vector<Interval> taken{};
+    std::vector<ClockChange> changes{};      ///< of the clock on the wall that are to come
     Present(Moment moment) : now(moment) {}  // NOLINT(google-explicit-constructor): a moment is a present by itself
-    Present(Moment moment, std::vector<Interval> hours) : now(moment), taken(std::move(hours)) {}
+    Present(Moment moment, std::vector<Interval> hours, std::vector<ClockChange> of_clock = {})
+        : now(moment), taken(std::move(hours)), changes(std::move(of_clock)) {}
     friend bool operator==(const Present&, const Present&) = default;
 };
 

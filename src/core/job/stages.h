@@ -157,6 +157,7 @@ struct ReadingReads {
 struct TasksReads {
     std::vector<FaceWork> faces;
     std::vector<Mishap> mishaps{};
+    HandsOn hands_on{};
     friend bool operator==(const TasksReads&, const TasksReads&) = default;
 };
 

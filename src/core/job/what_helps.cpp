@@ -27,6 +27,7 @@ class Trying {
         if (!open) return {};
         ready_ = now->clock->ready;
         hands_on_ = now->clock->hands_on;
+        cents_ = worth(*now);
         stops_ = stops(*now);
         windows_ = windows(*now);
         waits();
@@ -38,6 +39,7 @@ class Trying {
             if (a.in_window != b.in_window) return a.in_window;
             if (a.in_time != b.in_time) return a.in_time;
             if (a.hands_on != b.hands_on) return a.hands_on < b.hands_on;
+            if (a.cents.value_or(0) != b.cents.value_or(0)) return a.cents.value_or(0) < b.cents.value_or(0);
             return a.gained > b.gained;
         });
         return std::move(found_);
@@ -49,6 +51,16 @@ class Trying {
         return static_cast<std::size_t>(std::count_if(plan.problems.begin(), plan.problems.end(), [](const Problem& p) {
             return p.mark == Mark::Stop && p.what.id != "clock.late";
         }));
+    }
+
+    // Of the film, where every price is known.
+    static std::optional<std::int64_t> worth(const Plan& plan) {
+        std::int64_t all = 0;
+        for (const FilmCost& f : plan.film) {
+            if (!f.worth_cents) return std::nullopt;
+            all += *f.worth_cents;
+        }
+        return all;
     }
 
     // Those that cannot be kept.
@@ -66,8 +78,9 @@ class Trying {
         if (windows(*then) > windows_ || (then->clock->ready >= ready_ && !in_window)) return;
         found_.push_back({std::move(what), std::move(job), std::move(shop), of_shop, then->clock->ready,
                           std::chrono::duration_cast<Minutes>(ready_ - then->clock->ready),
-                          then->clock->hands_on - hands_on_, job_.deadline && then->clock->ready <= *job_.deadline,
-                          in_window});
+                          then->clock->hands_on - hands_on_,
+                          cents_ && worth(*then) ? std::optional(*worth(*then) - *cents_) : std::nullopt,
+                          job_.deadline && then->clock->ready <= *job_.deadline, in_window});
     }
 
     template <class Change>
@@ -140,6 +153,9 @@ class Trying {
         Shop helped = shop_;
         ++helped.pairs_of_hands;
         keep({"help.hands", {}}, job_, std::move(helped), true);
+        Shop aired = shop_;
+        aired.fan = true;
+        keep({"help.fan", {}}, job_, std::move(aired), true);
     }
 
     // Two hours more on the one day on which they gain the most.
@@ -179,6 +195,7 @@ class Trying {
     Planner planner_;
     Moment ready_{};
     Minutes hands_on_{0};
+    std::optional<std::int64_t> cents_;
     std::size_t stops_ = 0, windows_ = 0;
     std::vector<Help> found_;
 };

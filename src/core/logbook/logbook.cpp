@@ -31,6 +31,16 @@ constexpr const char* cut_table =
     "machine text not null, film text not null, force integer not null, speed integer not null, "
     "outcome text not null, seconds integer not null)";
 
+constexpr const char* pace_table =
+    "create table if not exists paces ("
+    "id integer primary key autoincrement, at text not null, job text not null, step text not null, "
+    "pace text not null, amount real not null, minutes real not null)";
+
+constexpr const char* trial_table =
+    "create table if not exists trials ("
+    "id integer primary key autoincrement, at text not null, job text not null, step text not null, "
+    "halves text not null, first text not null, second text not null, better text not null)";
+
 // A key is as wide as the backend makes it.
 long key_of(const soci::row& row) {
     return row.get_properties(0).get_data_type() == soci::dt_integer ? row.get<int>(0)
@@ -91,6 +101,47 @@ LogRecord record_of(const Job& job, const Plan& plan, const Shop& shop) {
     return r;
 }
 
+Lessons lessons_of(const Job& job, const Plan& plan, const HandsOn& hands_on, const Catalogue& catalogue,
+                   const Display& display) {
+    Lessons out;
+    const std::string at = job.finished ? write_moment(job.finished->at) : "";
+    for (const Step& step : plan.bench->steps) {
+        const std::string name = catalogue.say(step.name, display);
+        if (step.trial) {
+            const SplitTrial& t = *step.trial;
+            out.trials.push_back({0, at, job.title, name, word_of(t.halves), t.first, t.second, word_of(t.better)});
+        }
+        const auto task =
+            std::find_if(plan.tasks->begin(), plan.tasks->end(), [&](const Task& t) { return t.id == step.id; });
+        if (!step.took || !step.done || task == plan.tasks->end() || task->hands_on.count() == 0) continue;
+        const double longer = static_cast<double>(step.took->count()) / static_cast<double>(task->hands_on.count());
+        for (const WorkPart& part : task->parts) {
+            const auto pace = pace_of(hands_on, part.pace);
+            if (pace)
+                out.paces.push_back({0, at, job.title, name, part.pace, part.amount, part.amount * *pace * longer});
+        }
+    }
+    return out;
+}
+
+std::vector<TaughtPace> taught(const std::vector<PaceRecord>& records, const HandsOn& table) {
+    std::vector<TaughtPace> out;
+    for (const auto& [name, minutes] : pace_names) {
+        double amount = 0, took = 0;
+        int times = 0;
+        for (const PaceRecord& r : records) {
+            if (r.pace != name || r.amount <= 0) continue;
+            amount += r.amount;
+            took += r.minutes;
+            ++times;
+        }
+        if (times == 0) continue;
+        const double known = table.prior_tasks * amount / times;
+        out.push_back({std::string(name), table.*minutes, (known * table.*minutes + took) / (known + amount), times});
+    }
+    return out;
+}
+
 Logbook::Logbook(std::unique_ptr<Session> session) : session_(std::move(session)) {}
 Logbook::~Logbook() = default;
 Logbook::Logbook(Logbook&&) noexcept = default;
@@ -103,14 +154,14 @@ Expected<Logbook> Logbook::open(const std::filesystem::path& file) {
         auto session = std::make_unique<Session>();
         session->sql.open(soci::sqlite3, fmt::format("dbname=\"{}\" timeout=5", file.string()));
         session->sql << table;
-        session->sql << cut_table;
+        for (const char* made : {cut_table, pace_table, trial_table}) session->sql << made;
         return Logbook(std::move(session));
     } catch (const std::exception& e) {
         return failed(e);
     }
 }
 
-Expected<long> Logbook::add(const LogRecord& r) {
+Expected<long> Logbook::add(const LogRecord& r, const Lessons& lessons) {
     try {
         soci::transaction whole(session_->sql);
         session_->sql
@@ -123,6 +174,17 @@ Expected<long> Logbook::add(const LogRecord& r) {
             soci::use(r.outcome), soci::use(r.note);
         long long id = 0;
         session_->sql << "select last_insert_rowid()", soci::into(id);
+        for (const PaceRecord& p : lessons.paces) {
+            session_->sql << "insert into paces (at, job, step, pace, amount, minutes) values (:a, :j, :s, :p, :n, :m)",
+                soci::use(p.at), soci::use(p.job), soci::use(p.step), soci::use(p.pace), soci::use(p.amount),
+                soci::use(p.minutes);
+        }
+        for (const TrialRecord& t : lessons.trials) {
+            session_->sql << "insert into trials (at, job, step, halves, first, second, better) values "
+                             "(:a, :j, :st, :h, :f, :s, :b)",
+                soci::use(t.at), soci::use(t.job), soci::use(t.step), soci::use(t.halves), soci::use(t.first),
+                soci::use(t.second), soci::use(t.better);
+        }
         whole.commit();
         return static_cast<long>(id);
     } catch (const std::exception& e) {
@@ -173,6 +235,29 @@ Expected<std::vector<CutRecord>> Logbook::cuts() const {
         r.speed_mm_s = row.get<int>(i++);
         r.outcome = row.get<std::string>(i++);
         r.seconds = row.get<int>(i);
+        return r;
+    });
+}
+
+Expected<std::vector<PaceRecord>> Logbook::paces() const {
+    return rows_of<PaceRecord>(session_->sql, "select * from paces order by id desc", [](const soci::row& row) {
+        PaceRecord r;
+        r.id = key_of(row);
+        std::size_t i = 1;
+        for (std::string* text : {&r.at, &r.job, &r.step, &r.pace}) *text = row.get<std::string>(i++);
+        r.amount = row.get<double>(i++);
+        r.minutes = row.get<double>(i);
+        return r;
+    });
+}
+
+Expected<std::vector<TrialRecord>> Logbook::trials() const {
+    return rows_of<TrialRecord>(session_->sql, "select * from trials order by id desc", [](const soci::row& row) {
+        TrialRecord r;
+        r.id = key_of(row);
+        std::size_t i = 1;
+        for (std::string* text : {&r.at, &r.job, &r.step, &r.halves, &r.first, &r.second, &r.better})
+            *text = row.get<std::string>(i++);
         return r;
     });
 }

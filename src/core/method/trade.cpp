@@ -49,28 +49,10 @@ Coat read_coat(const Json& row) {
 
 HandsOn read_hands_on(const Json& row) {
     HandsOn h;
-    h.setup = row.at("setup_min");
-    h.sand_per_sqft = row.at("sand_min_per_sqft");
-    h.brush_per_sqft = row.at("brush_min_per_sqft");
-    h.weed_small = row.at("weed_small_min");
-    h.weed_large = row.at("weed_large_min");
+    for (const auto& [name, minutes] : pace_names) h.*minutes = row.at("minutes").at(std::string(name));
     h.weed_large_from = length_of(row.at("weed_large_from"));
-    h.keeper = row.at("keeper_min");
-    h.lay = row.at("lay_min");
-    h.lay_hinged = row.at("lay_hinged_min");
     h.hinged_from = length_of(row.at("hinged_from"));
-    h.colour_per_letter = row.at("colour_min_per_letter");
-    h.lift = row.at("lift_min");
-    h.load = row.at("load_min");
-    h.frame_piece = row.at("frame_piece_min");
-    h.wipe = row.at("wipe_min");
-    h.chalk = row.at("chalk_min");
-    h.hardware = row.at("hardware_min");
-    h.trial = row.at("trial_min");
-    h.turn = row.at("turn_min");
-    h.dry_brush_per_sqft = row.at("dry_brush_min_per_sqft");
-    h.proof = row.at("proof_min");
-    h.final = row.at("final_min");
+    h.prior_tasks = row.at("prior_tasks");
     return h;
 }
 
@@ -248,6 +230,7 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         }
         for (const Json& row : m.at("slowing").at("rows"))
             trade.slowing.push_back({row.at("celsius"), row.at("humidity"), row.at("factor")});
+        trade.fan = m.at("slowing").at("fan");
         const Json& laying = m.at("laying");
         const auto habit = [&](const char* key) { return length_of(laying.at(key)); };
         trade.laying = {trade.hands_on.hinged_from, habit("helper_from"), habit("slip_from"),
@@ -304,6 +287,22 @@ Coat coat_of(const Trade& trade, const std::string& id) {
     coat.next_coat = coat.paint_over = coat.film_least = coat.film_safe = coat.before_use = trade.unknown_coat;
     coat.known = false;
     return coat;
+}
+
+std::optional<double> pace_of(const HandsOn& hands_on, std::string_view name) {
+    for (const auto& [known, minutes] : pace_names) {
+        if (known == name) return hands_on.*minutes;
+    }
+    return std::nullopt;
+}
+
+HandsOn paced(HandsOn hands_on, const std::vector<Pace>& own) {
+    for (const Pace& pace : own) {
+        for (const auto& [name, minutes] : pace_names) {
+            if (name == pace.of) hands_on.*minutes = pace.seconds / 60.0;
+        }
+    }
+    return hands_on;
 }
 
 bool fires(const std::vector<Condition>& when, const Facts& facts) {

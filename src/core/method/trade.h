@@ -4,8 +4,12 @@
 // the maker can overrule any of it, and every row names its basis.
 #pragma once
 
+#include <array>
 #include <map>
+#include <optional>
 #include <string>
+#include <string_view>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -44,14 +48,51 @@ struct LiftWindow {
     friend bool operator==(const LiftWindow&, const LiftWindow&) = default;
 };
 
+/// Minutes of work at hand, each for one of what it is about: a letter, a square foot, a section.
 struct HandsOn {
-    double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, keeper = 0, lay = 0,
-           frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, turn = 0, dry_brush_per_sqft = 0,
-           lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0,
-           final = 0;  ///< minutes
+    double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, weed_per_ft = 0,
+           keeper = 0, lay = 0, frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, turn = 0,
+           dry_brush_per_sqft = 0, lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0, final = 0;
     Length weed_large_from, hinged_from;
+    double prior_tasks = 1;  ///< so many tasks that were measured is the table worth
     friend bool operator==(const HandsOn&, const HandsOn&) = default;
 };
+
+/// What each of them is called in the data, in a shop's file and in a task.
+inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 21> pace_names{{
+    {"setup", &HandsOn::setup},
+    {"sand", &HandsOn::sand_per_sqft},
+    {"wipe", &HandsOn::wipe},
+    {"brush", &HandsOn::brush_per_sqft},
+    {"dry-brush", &HandsOn::dry_brush_per_sqft},
+    {"trial", &HandsOn::trial},
+    {"proof", &HandsOn::proof},
+    {"load", &HandsOn::load},
+    {"weed-small", &HandsOn::weed_small},
+    {"weed-large", &HandsOn::weed_large},
+    {"weed-ft", &HandsOn::weed_per_ft},
+    {"keeper", &HandsOn::keeper},
+    {"lay", &HandsOn::lay},
+    {"lay-hinged", &HandsOn::lay_hinged},
+    {"colour", &HandsOn::colour_per_letter},
+    {"lift", &HandsOn::lift},
+    {"turn", &HandsOn::turn},
+    {"frame-piece", &HandsOn::frame_piece},
+    {"chalk", &HandsOn::chalk},
+    {"hardware", &HandsOn::hardware},
+    {"final", &HandsOn::final},
+}};
+
+/// How long one kind of work takes in a shop, where that is not as the table says.
+struct Pace {
+    std::string of;   ///< one of `pace_names`
+    int seconds = 0;  ///< for one of what it is about
+    friend bool operator==(const Pace&, const Pace&) = default;
+};
+/// Minutes of that name; nothing for one that is not known.
+std::optional<double> pace_of(const HandsOn& hands_on, std::string_view name);
+/// With the shop's own paces; those of a name that is not known change nothing.
+HandsOn paced(HandsOn hands_on, const std::vector<Pace>& own);
 
 /// From how large on a section is laid in which way, and how its tape is cut.
 struct LayingHabits {
@@ -221,6 +262,7 @@ struct Trade {
     HandsOn hands_on;
     LayingHabits laying;
     std::vector<Slowing> slowing;
+    double fan = 1;  ///< so many times as long coats dry in a moving air
     std::vector<MishapKind> mishaps;
     std::string field_paint;  ///< for bands and borders, where neither ground nor colour is a paint
     Minutes seal_dry{0}, colour_through_mask{0}, clear_over_vinyl{0}, unknown_coat{0};

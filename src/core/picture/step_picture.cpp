@@ -24,6 +24,7 @@ class Picture {
     Picture(const Step& step, const Job& job, const Plan& plan, const Shop& shop, const Trade& trade,
             const ColourPlan& colour)
         : step_(step),
+          job_(job),
           plan_(plan),
           shop_(shop),
           trade_(trade),
@@ -38,6 +39,9 @@ class Picture {
         out_.whole = out_.window = face_.blank->built.whole.empty() ? board_ : face_.blank->built.whole;
         out_.laid_down = board_.height() > board_.width();
         draw();
+        if (!out_.on_bed) {
+            for (PictureMark& m : marks_of_bench(face_.id, job_, plan_, &step_.id)) out_.marks.push_back(std::move(m));
+        }
         if (step_.work == Work::Proof) words();
         if (step_.hands_on.count() > 0) figure("figure.minutes", {{"minutes", step_.hands_on}});
         if (step_.wait_after.count() > 0) figure("figure.then-wait", {{"wait", step_.wait_after}});
@@ -623,6 +627,7 @@ class Picture {
     }
 
     const Step& step_;
+    const Job& job_;
     const Plan& plan_;
     const Shop& shop_;
     const Trade& trade_;
@@ -635,6 +640,58 @@ class Picture {
 };
 
 }  // namespace
+
+namespace {
+
+void add_halves(std::vector<PictureMark>& marks, const SplitTrial& trial, const Box& face) {
+    const Axis axis = trial.halves == Halves::LeftRight ? Axis::X : Axis::Y;
+    const std::int64_t middle = part_of(along(axis, face.low), along(axis, face.high), 0.5);
+    const auto at = [&](double along_it, double across_it) {
+        return point_on(axis, part_of(along(axis, face.low), along(axis, face.high), along_it),
+                        part_of(along(other(axis), face.low), along(other(axis), face.high), across_it));
+    };
+    marks.push_back({Shows::Split,
+                     {},
+                     point_on(axis, middle, along(other(axis), face.low)),
+                     point_on(axis, middle, along(other(axis), face.high)),
+                     0,
+                     {},
+                     {}});
+    // The first half is the left one, or the upper one.
+    const bool upwards = axis == Axis::Y;
+    for (const auto& [way, first] : {std::pair(&trial.first, true), std::pair(&trial.second, false)}) {
+        if (way->empty()) continue;
+        const Point where = at(first != upwards ? 0.25 : 0.75, 0.5);
+        marks.push_back({Shows::Half, {}, where, where, first ? 1 : 2, {"figure.words", {{"words", *way}}}, {}});
+    }
+}
+
+}  // namespace
+
+std::vector<PictureMark> marks_of_bench(const FaceId& face, const Job& job, const Plan& plan, const StepId* step) {
+    std::vector<PictureMark> marks;
+    const ColourPlan* any = plan.of(face);
+    if (any == nullptr) return marks;
+    for (const SplitTrial& trial : job.bench.trials) {
+        const ColourPlan* of = plan.of(trial.step);
+        if (of != nullptr && of->face->id == face && (step == nullptr || *step == trial.step))
+            add_halves(marks, trial, any->face->blank->face);
+    }
+    for (const Mishap& m : job.bench.mishaps) {
+        const ColourPlan* of = plan.of(m.at);
+        if (!m.place || of == nullptr || of->face->id != face) continue;
+        if (step != nullptr && *step != m.at && *step != step_id(face, Work::Mend, std::to_string(m.number))) continue;
+        marks.push_back({Shows::Spot,
+                         {},
+                         *m.place,
+                         *m.place,
+                         m.number,
+                         {m.letter.empty() ? "figure.spot" : "figure.spot-letter",
+                          {{"what", std::vector<Reason>{{"mishap." + m.kind, {}}}}, {"letter", m.letter}}},
+                         {}});
+    }
+    return marks;
+}
 
 StepPicture picture_of(const Step& step, const Job& job, const Plan& plan, const Shop& shop, const Trade& trade) {
     const ColourPlan* colour = step.colour.empty() ? plan.of(step.face) : plan.of(step.face, step.colour);

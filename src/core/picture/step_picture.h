@@ -40,6 +40,7 @@ enum class Shows {
     WeedingLine,
     FilmEnd,   ///< as far as film is cut from the roll
     Distance,  ///< from a line to a corner, with its measure
+    Split,     ///< between two halves that are done in two ways
     // arrows
     Stroke,   ///< the way of paper, brush or chalk
     Burnish,  ///< from where to where
@@ -49,14 +50,16 @@ enum class Shows {
     // points
     Order,   ///< a number
     Fixing,  ///< hook, hanger or hole
-    Corner   ///< measured to
+    Corner,  ///< measured to
+    Half,    ///< of a face that is done in two ways, and how
+    Spot     ///< where something happened, and what
 };
 constexpr auto words_of(Shows) {
-    return std::array{"board",        "bed",      "leftover", "coated",     "edge",    "frame",   "cover",
-                      "neighbour",    "film",     "guest",    "first-half", "ink",     "opening", "waste",
-                      "keeper",       "patch",    "tape",     "tape-line",  "middle",  "hinge",   "match-mark",
-                      "weeding-line", "film-end", "distance", "stroke",     "burnish", "pull",    "feed",
-                      "over",         "order",    "fixing",   "corner"};
+    return std::array{"board",        "bed",      "leftover", "coated",     "edge",   "frame",   "cover",
+                      "neighbour",    "film",     "guest",    "first-half", "ink",    "opening", "waste",
+                      "keeper",       "patch",    "tape",     "tape-line",  "middle", "hinge",   "match-mark",
+                      "weeding-line", "film-end", "distance", "split",      "stroke", "burnish", "pull",
+                      "feed",         "over",     "order",    "fixing",     "corner", "half",    "spot"};
 }
 
 struct PictureMark {
@@ -78,6 +81,10 @@ struct StepPicture {
     std::vector<Reason> figures;  ///< what is read from afar
     friend bool operator==(const StepPicture&, const StepPicture&) = default;
 };
+
+/// What the bench record says of places on a face: halves done in two ways, and where something happened. Of one step
+/// alone where it is named.
+std::vector<PictureMark> marks_of_bench(const FaceId& face, const Job& job, const Plan& plan, const StepId* step);
 
 /// Empty for a step whose face or colour has gone.
 StepPicture picture_of(const Step& step, const Job& job, const Plan& plan, const Shop& shop, const Trade& trade);
