@@ -144,6 +144,8 @@ int main(int argc, char** argv) {
         window.show_rack();
     } else if (where == "sheets") {
         window.show_sheets();
+    } else if (where == "help") {
+        window.help();
     } else {
         window.show_station(static_cast<Station>(std::clamp(where.toInt(), 1, 7) - 1));
     }

@@ -1,8 +1,7 @@
 #include "window/help_page.h"
 
-#include <QFile>
-#include <QTextBlock>
-#include <array>
+#include <QImage>
+#include <algorithm>
 
 #include "job/library.h"
 #include "theme/theme.h"
@@ -23,6 +22,13 @@ HelpPage::HelpPage(std::filesystem::path assets, QWidget* parent)
 QString HelpPage::page_of(Station station) const {
     const auto text = read_file(folder_ / "en" / (std::string(word_of(station)) + ".md"));
     return text ? QString::fromStdString(*text) : in_words("window.no-help");
+}
+
+QVariant HelpPage::loadResource(int type, const QUrl& name) {
+    if (type != QTextDocument::ImageResource) return QTextBrowser::loadResource(type, name);
+    const QImage picture(QString::fromStdString((folder_ / name.toString().toStdString()).string()));
+    const int room = std::max(200, viewport()->width() - 2 * static_cast<int>(document()->documentMargin()));
+    return picture.width() > room ? picture.scaledToWidth(room, Qt::SmoothTransformation) : picture;
 }
 
 void HelpPage::show_station(Station station) {

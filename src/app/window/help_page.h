@@ -21,6 +21,10 @@ class HelpPage : public QTextBrowser {
     [[nodiscard]] std::vector<std::pair<Station, QString>> headings() const;
     void show_heading(Station station, const QString& heading);
 
+  protected:
+    /// Pictures no wider than the page.
+    QVariant loadResource(int type, const QUrl& name) override;
+
   private:
     [[nodiscard]] QString page_of(Station station) const;
     std::filesystem::path folder_;

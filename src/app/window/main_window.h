@@ -39,6 +39,8 @@ class MainWindow : public QMainWindow {
     void show_rack();
     void show_first_start();
     void show_help();
+    /// Of the station at hand; once more leaves it.
+    void help();
     void go_to_bench(const QString& path);
     void show_sheets();
     void open_path(const std::filesystem::path& path);
@@ -64,7 +66,6 @@ class MainWindow : public QMainWindow {
     void refresh_middle();
     void set_behind(bool behind);
     void find();
-    void help();
     void new_job();
     void open();
     bool save();

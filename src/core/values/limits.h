@@ -12,7 +12,7 @@
 namespace skarvel::limits {
 
 inline constexpr std::size_t file_megabytes = 64;  // of any file
-inline constexpr std::size_t nodes = 400'000;      // of a drawing or an outline
+inline constexpr std::size_t nodes = 200'000;      // of a drawing or an outline
 inline constexpr std::size_t nesting = 64;         // of brackets in a job or a shop
 inline constexpr std::size_t pixels = 60'000'000;  // of a picture
 inline constexpr std::size_t signs = 500;          // of a job
