@@ -1,5 +1,6 @@
 #include "fuzz/readers.h"
 
+#include <algorithm>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
@@ -11,6 +12,7 @@
 #include "files/pdf.h"
 #include "files/photographs.h"
 #include "files/plan_json.h"
+#include "files/weather.h"
 #include "job/plan.h"
 #include "lettering/typeface.h"
 #include "logbook/logbook.h"
@@ -18,6 +20,7 @@
 #include "proof/proof.h"
 #include "proof/reading.h"
 #include "sheets/sheets.h"
+#include "text/when.h"
 
 namespace skarvel::fuzz {
 namespace {
@@ -43,6 +46,23 @@ void measure(const std::string& bytes) {
         (void)show(read->value, {});
         (void)measure_of(read->value, {});
     }
+}
+
+void weather(const std::string& bytes) {
+    const auto days = read_weather(bytes, some_evening());
+    if (!days) return;
+    must(!days->empty() && days->size() <= most_days_of_weather);
+    for (const DayRoom& d : *days) must(d.celsius >= -50 && d.celsius <= 60 && d.humidity >= 0 && d.humidity <= 100);
+}
+
+// Moments as they are typed, and what a plan makes of a clock that shows them.
+void when(const std::string& bytes) {
+    const auto read = read_when(bytes, some_evening());
+    if (!read) return;
+    std::string written = write_moment(*read);
+    std::replace(written.begin(), written.end(), 'T', ' ');
+    const auto again = read_when(written, some_evening());
+    must(!again || *again == *read);
 }
 
 void drawing(const std::string& bytes) { (void)read_drawing_file(bytes, "drawing"); }
@@ -133,7 +153,8 @@ const std::vector<Reader>& readers() {
     static const std::vector<Reader> all{{"measure", measure}, {"drawing", drawing},   {"outline", outline},
                                          {"picture", picture}, {"typeface", typeface}, {"cut-file", cut_file},
                                          {"job", job},         {"shop", shop},         {"plan", plan},
-                                         {"bed", bed},         {"logbook", logbook},   {"photograph", photograph}};
+                                         {"bed", bed},         {"logbook", logbook},   {"photograph", photograph},
+                                         {"weather", weather}, {"when", when}};
     return all;
 }
 

@@ -18,17 +18,24 @@
 namespace skarvel {
 namespace {
 
-// What lies in a drawer, as it looks there: another drawer, a job's ticket, a picture, a sheet.
+// What lies in a drawer, as it looks there: another drawer, a job's ticket, a picture, a sheet. The model asks for it
+// from a thread of its own: all of it is drawn before.
 class Things : public QAbstractFileIconProvider {
   public:
-    QIcon icon(IconType type) const override { return type == Folder || type == Drive ? drawer() : sheet(); }
+    void draw() {
+        drawer_ = drawer();
+        ticket_ = ticket();
+        picture_ = picture();
+        sheet_ = sheet();
+    }
+    QIcon icon(IconType type) const override { return type == Folder || type == Drive ? drawer_ : sheet_; }
     QIcon icon(const QFileInfo& info) const override {
-        if (info.isDir()) return drawer();
+        if (info.isDir()) return drawer_;
         const QString ending = info.suffix().toLower();
-        if (ending == "skarvel") return ticket();
+        if (ending == "skarvel") return ticket_;
         if (ending == "png" || ending == "jpg" || ending == "jpeg" || ending == "svg" || ending == "dxf")
-            return picture();
-        return sheet();
+            return picture_;
+        return sheet_;
     }
 
   private:
@@ -82,6 +89,7 @@ class Things : public QAbstractFileIconProvider {
             for (const double y : {14.0, 20.0, 26.0}) p.drawLine(QPointF(14, y), QPointF(26, y));
         });
     }
+    QIcon drawer_, ticket_, picture_, sheet_;
 };
 
 // Where each thing was asked for the last time.
@@ -127,7 +135,8 @@ FileChooser::FileChooser(For what, const QString& title, const QStringList& endi
     places->addStretch(1);
     middle->addLayout(places);
     model_ = new QFileSystemModel(this);
-    static Things things;
+    static Things things;  // outlives every model
+    things.draw();
     model_->setIconProvider(&things);
     model_->setFilter(what == For::Folder ? QDir::AllDirs | QDir::NoDotAndDotDot
                                           : QDir::AllDirs | QDir::Files | QDir::NoDotAndDotDot);
@@ -250,7 +259,8 @@ void FileChooser::take() {
         return accept();
     }
     QStringList names;
-    for (const QString& name : for_ == For::Files ? typed.split(';') : QStringList{typed}) {
+    const bool one_by_one = for_ == For::Files && !QFileInfo(one).isFile();
+    for (const QString& name : one_by_one ? typed.split(';') : QStringList{typed}) {
         if (QFileInfo(full(name)).isFile()) names << full(name);
     }
     if (names.isEmpty()) {
