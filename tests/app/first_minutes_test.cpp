@@ -41,6 +41,17 @@ TEST_CASE("the first start asks how one measures and when one works, shows no ma
     CHECK(std::filesystem::exists(w.folder() / "shop.json"));
 }
 
+TEST_CASE("the first start is whole with the largest type in the smallest window") {
+    Window w(porch_board(), {1024, 700}, true, 150);
+    w.desk().start_new();
+    w.window().show_first_start();
+    w.settle();
+    check_layout(w);
+    auto& page = w.get<FirstStart>("first start");
+    CHECK(page.width() <= page.parentWidget()->width());
+    for (const QWidget* c : page.findChildren<QWidget*>()) CHECK(c->height() >= c->minimumSizeHint().height());
+}
+
 TEST_CASE("help says for each station what it is for, and F1 leaves it again") {
     Window w;
     for (const Station station : {Station::Blank, Station::Sections, Station::Bench}) {

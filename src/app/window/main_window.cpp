@@ -501,19 +501,21 @@ void MainWindow::show_help() {
 void MainWindow::show_first_start() {
     const std::filesystem::path samples = find_assets(SKARVEL_SOURCE_ASSETS).parent_path() / "demo";
     auto* first = new FirstStart(desk_, samples, this);
-    first_ = first;
-    middle_->addWidget(first);
-    middle_->setCurrentWidget(first);
+    // With large type in a small window it is scrolled.
+    auto* page = scrolling(first, middle_);
+    first_ = page;
+    middle_->addWidget(page);
+    middle_->setCurrentWidget(page);
     fold();
     first->setFocus();
-    const auto leave = [this, first] {
+    const auto leave = [this, page] {
         // What was answered, or not, is how it is from now on.
         desk_.keep_shop();
         first_ = nullptr;
         show_station(Station::Blank);
         fold();
-        middle_->removeWidget(first);
-        first->deleteLater();
+        middle_->removeWidget(page);
+        page->deleteLater();
     };
     connect(first, &FirstStart::board_wanted, this, leave);
     connect(first, &FirstStart::sample_wanted, this, [this, leave](const QString& path) {
