@@ -2,6 +2,7 @@
 // damaged.
 #include <QLineEdit>
 #include <QListWidget>
+#include <QScrollBar>
 #include <QSpinBox>
 #include <fstream>
 
@@ -53,13 +54,14 @@ TEST_CASE("the first start is whole with the largest type in the smallest window
 }
 
 TEST_CASE("help says for each station what it is for, and F1 leaves it again") {
-    Window w;
+    Window w(porch_board(), {1024, 700});
     for (const Station station : {Station::Blank, Station::Sections, Station::Bench}) {
         w.show(station);
         QTest::keyClick(&w.window(), Qt::Key_F1);
         w.settle();
         auto& page = w.get<HelpPage>("help page");
         CHECK(page.toPlainText().size() > 300);
+        CHECK(page.horizontalScrollBar()->maximum() == 0);
         QTest::keyClick(&w.window(), Qt::Key_F1);
         w.settle();
         CHECK(w.find<HelpPage>("help page") == nullptr);

@@ -1,6 +1,8 @@
 #include "window/help_page.h"
 
 #include <QImage>
+#include <QResizeEvent>
+#include <QScrollBar>
 #include <algorithm>
 
 #include "job/library.h"
@@ -16,6 +18,7 @@ HelpPage::HelpPage(std::filesystem::path assets, QWidget* parent)
     setAccessibleName(in_words("window.help-for-this-station"));
     setOpenLinks(false);
     setFrameShape(QFrame::NoFrame);
+    setViewportMargins(Theme::px(40), Theme::px(16), Theme::px(40), Theme::px(16));
     setSearchPaths({QString::fromStdString(folder_.string())});
 }
 
@@ -27,13 +30,24 @@ QString HelpPage::page_of(Station station) const {
 QVariant HelpPage::loadResource(int type, const QUrl& name) {
     if (type != QTextDocument::ImageResource) return QTextBrowser::loadResource(type, name);
     const QImage picture(QString::fromStdString((folder_ / name.toString().toStdString()).string()));
-    const int room = std::max(200, viewport()->width() - 2 * static_cast<int>(document()->documentMargin()));
+    // The bar that a long page brings takes some of it as well.
+    const int bar = verticalScrollBar()->isVisible() ? 0 : verticalScrollBar()->sizeHint().width();
+    const int room = std::max(200, viewport()->width() - bar - 2 * static_cast<int>(document()->documentMargin()) - 2);
     return picture.width() > room ? picture.scaledToWidth(room, Qt::SmoothTransformation) : picture;
 }
 
+// Its pictures follow the width of the page.
+void HelpPage::resizeEvent(QResizeEvent* event) {
+    QTextBrowser::resizeEvent(event);
+    if (event->size().width() == event->oldSize().width()) return;
+    const int at = verticalScrollBar()->value();
+    show_station(shown_);
+    verticalScrollBar()->setValue(at);
+}
+
 void HelpPage::show_station(Station station) {
+    shown_ = station;
     document()->setDefaultFont(Theme::font(18));
-    setViewportMargins(Theme::px(40), Theme::px(16), Theme::px(40), Theme::px(16));
     setMarkdown(page_of(station));
     moveCursor(QTextCursor::Start);
 }

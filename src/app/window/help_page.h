@@ -24,10 +24,12 @@ class HelpPage : public QTextBrowser {
   protected:
     /// Pictures no wider than the page.
     QVariant loadResource(int type, const QUrl& name) override;
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     [[nodiscard]] QString page_of(Station station) const;
     std::filesystem::path folder_;
+    Station shown_ = Station::Blank;
 };
 
 }  // namespace skarvel
