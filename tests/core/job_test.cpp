@@ -212,6 +212,12 @@ TEST_CASE("the ticket tells where there is nothing, and what was done") {
     job.deadline = moment("2026-05-30T12:00");
     CHECK(second(Station::Clock).starts_with("begun now, "));
     CHECK(second(Station::Clock).ends_with("to spare"));
+    Job all_done = job;
+    for (Plan now = plan_of(all_done); now.bench->next() != nullptr; now = plan_of(all_done))
+        all_done = tick(all_done, now, now.bench->next()->id, moment("2026-05-08T20:00"));
+    const auto over = summary(all_done, plan_of(all_done), 0).at(static_cast<std::size_t>(Station::Clock));
+    CHECK(library().catalogue.say(over.first, {}) == "ready since Fri 8 May 20:00");
+    CHECK(library().catalogue.say(over.second, {}) == "all work is done");
     // Words that have no place are there all the same.
     lettering(job).words = std::string(120, 'W');
     CHECK(first(Station::Lettering) == "the words do not fit");

@@ -111,6 +111,8 @@ StationLine clock_line(const Job& job, const Plan& plan) {
     // Which of the two plans it is, and how much it leaves.
     const bool then = job.begin_on.has_value();
     StationLine line;
+    // Once all is done it is ready, and no plan any more.
+    if (plan.bench->next() == nullptr) return {{"ticket.was-ready", {{"ready", c.ready}}}, {"ticket.all-done", {}}};
     line.first = {"ticket.ready-at", {{"ready", c.ready}}};
     if (c.late && job.deadline)
         line.second = {then ? "ticket.late-then" : "ticket.late-now",
