@@ -54,4 +54,18 @@ inline Job any_job() {
     return job;
 }
 
+// A word of vinyl with a rim of another colour behind it.
+inline Job rimmed_decal() {
+    Job job = panel_job("OAR", "20", "8");
+    job = add_colour(job, {0, 0});
+    Face& face = face_of(job);
+    for (Colour& c : face.colours) make_as(c.making, Way::Decal, library().trade);
+    Text& text = lettering(job);
+    text.colour = face.colours.back().id;
+    text.rim = Rim{};
+    text.rim->width = measure("1/8");
+    text.rim->colour = face.colours.front().id;
+    return job;
+}
+
 }  // namespace skarvel::testing

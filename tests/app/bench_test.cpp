@@ -188,12 +188,26 @@ TEST_CASE("the rack shows the week of all jobs in work, what is late among them,
     CHECK(told().contains("Landing stage: "));
     CHECK(told().contains("18:30  "));
     const QString before = told();
-    // The lane that is second is pressed: it goes first, and the other shows what that does to it.
-    QTest::mouseClick(&week, Qt::LeftButton, {}, {60, Theme::px(64) + Theme::px(36) + Theme::px(18)});
+    // The lane that is second is pressed: it would go first, and the other shows what that would do to it.
+    const auto press = [&](int row) {
+        QTest::mouseClick(&week, Qt::LeftButton, {}, {60, Theme::px(64) + row * Theme::px(36) + Theme::px(18)});
+    };
+    press(1);
     REQUIRE(QTest::qWaitFor([&] { return told() != before; }, 10'000));
     CHECK(week.told().front().startsWith("Landing stage"));
+    CHECK(QRegularExpression("Porch board: late: ready .*later").match(told()).hasMatch());
+    CHECK(w.desk().shop().line.empty());
+    w.click("week-leave-it");
+    CHECK(told() == before);
+    press(1);
+    REQUIRE(QTest::qWaitFor([&] { return told() != before; }, 10'000));
+    w.click("week-do-it");
+    REQUIRE(QTest::qWaitFor([&] { return told().contains("the others make it late"); }, 10'000));
+    CHECK(week.told().front().startsWith("Landing stage"));
     CHECK(told().contains("Porch board: the others make it late"));
-    QTest::mouseClick(&week, Qt::LeftButton, {}, {60, Theme::px(64) + Theme::px(18)});
+    press(0);
+    REQUIRE(QTest::qWaitFor([&] { return w.get<QPushButton>("week-do-it").isVisible(); }, 10'000));
+    w.click("week-do-it");
     REQUIRE(QTest::qWaitFor([&] { return told() == before; }, 10'000));
 }
 

@@ -105,3 +105,24 @@ TEST_CASE("property: what either of two did at the bench is in the one record, a
         for (const Mishap& m : both.mishaps) RC_ASSERT(numbers.insert(m.number).second);
     }));
 }
+
+TEST_CASE("what fits into a wait waits for nothing itself, and is done before the wait is over") {
+    Job job = porch_board();
+    for (const char* step : {"1/saw", "1/sand", "1/ground/1"})
+        job = tick(job, plan_of(job), StepId{step}, moment("2026-05-04T17:10"));
+    const Plan plan = plan_of(job);
+    const Moment now = moment("2026-05-04T17:30");
+    const auto fits = [&](Moment until) {
+        std::vector<std::string> names;
+        for (const std::size_t i : fits_meanwhile(*plan.bench, *plan.tasks, now, until))
+            names.push_back(plan.bench->steps[i].id.name);
+        return names;
+    };
+    // The proof is open: no load may be cut before it is read, and the next coat has to wait.
+    CHECK(fits(moment("2026-05-04T19:10")) == std::vector<std::string>{"1/proof"});
+    CHECK(fits(now + Minutes(1)).empty());
+    job = tick(job, plan, StepId{"1/proof"}, moment("2026-05-04T17:35"));
+    const Plan then = plan_of(job);
+    for (const std::size_t i : fits_meanwhile(*then.bench, *then.tasks, now, moment("2026-05-04T19:10")))
+        CHECK(then.bench->steps[i].work == Work::Cut);
+}

@@ -85,12 +85,15 @@ TEST_CASE("the ink on the placement sheet is drawn at the scale that is stated")
         const std::size_t at = text.find("drawn 1:");
         REQUIRE(at != std::string::npos);
         const double scale = std::stod(text.substr(at + 8));
-        const Drawn d = drawn_ink(pages.front());
+        const auto placement =
+            std::find_if(pages.begin(), pages.end(), [](const Page& p) { return p.title.starts_with("Placement"); });
+        REQUIRE(placement != pages.end());
+        const Drawn d = drawn_ink(*placement);
         const Box ink = plan.colours.front().face->lettering->ink;
         CHECK(d.right - d.left == Approx(grid_to_mm(ink.width()) / scale).epsilon(1e-6));
         CHECK(d.bottom - d.top == Approx(grid_to_mm(ink.height()) / scale).epsilon(1e-6));
-        CHECK(d.right < pages.front().width_mm);
-        CHECK(blank.length.in_mm() / scale < pages.front().height_mm);
+        CHECK(d.right < placement->width_mm);
+        CHECK(blank.length.in_mm() / scale < placement->height_mm);
     }
 }
 

@@ -8,7 +8,7 @@
 #include "job/commands.h"
 #include "job/face_commands.h"
 #include "sheets/sheets.h"
-#include "support.h"
+#include "support_jobs.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -59,7 +59,10 @@ std::set<Shows> needed(Work work) {
     switch (work) {
         case Work::Proof:
         case Work::Final:
+        case Work::Hang:
             return {Shows::Board, Shows::Ink};
+        case Work::Saw:
+            return {Shows::Board, Shows::SawLine, Shows::Distance};
         case Work::Sand:
         case Work::Wipe:
         case Work::Ground:
@@ -76,6 +79,8 @@ std::set<Shows> needed(Work work) {
             return {Shows::Bed, Shows::Film, Shows::Opening, Shows::Feed, Shows::Order};
         case Work::Weed:
             return {Shows::Film, Shows::Waste};
+        case Work::Stack:
+            return {Shows::Film, Shows::Ink};
         case Work::Lay:
             return {Shows::Board, Shows::Film, Shows::Corner, Shows::Distance, Shows::Burnish};
         case Work::Seal:
@@ -120,6 +125,12 @@ Job unlucky() {
     return job;
 }
 
+Job stacked() {
+    Job job = rimmed_decal();
+    face_of(job).finish.stacked = true;
+    return job;
+}
+
 Job two_faced() {
     Job job = panel_job("OAR", "20", "8");
     making(job).margin = measure("1/4");
@@ -133,9 +144,10 @@ Job two_faced() {
 TEST_CASE("every kind of step has an instruction of at most two sentences, a check, things at hand, and its picture") {
     const Shop shop = usual_shop();
     std::set<Work> reached;
-    for (const Job& job : {porch_board(), long_board(), everything(), two_faced(), unlucky(), demo("mess-room-saying"),
-                           demo("boathouse-door-round"), demo("mooring-rules"), demo("rota-door"), demo("four-arrows"),
-                           demo("tea-room-canvas"), demo("crew-height-ruler")}) {
+    for (const Job& job :
+         {porch_board(), long_board(), everything(), two_faced(), stacked(), unlucky(), demo("mess-room-saying"),
+          demo("boathouse-door-round"), demo("mooring-rules"), demo("rota-door"), demo("four-arrows"),
+          demo("tea-room-canvas"), demo("crew-height-ruler")}) {
         const Plan plan = plan_of(job);
         for (const Step& step : plan.bench->steps) {
             INFO(job.title << ": " << step.id.name);

@@ -182,6 +182,53 @@ TEST_CASE("a mixed-integer solver finds no sooner end for small batches (GLPK)")
     CHECK(batches >= 10);
 }
 
+TEST_CASE(
+    "one machine, heads and tails: the seven jobs of Carlier (1982) end at 50, where the longest tail first ends at "
+    "53") {
+    // J. Carlier, "The one-machine sequencing problem", European Journal of Operational Research 11: when each can
+    // begin, how long it takes, and what must pass after it; written from memory. The one pair of hands is his machine.
+    struct Given {
+        int head, work, tail;
+    };
+    const std::vector<Given> given = {{10, 5, 7}, {13, 6, 26}, {11, 7, 24}, {20, 4, 21},
+                                      {30, 3, 8}, {0, 6, 17},  {30, 2, 0}};
+    std::vector<Task> tasks(1);
+    tasks[0].id.name = "begin";
+    for (const Given& g : given) {
+        Task t;
+        t.id.name = "job " + std::to_string(tasks.size());
+        t.hands_on = Minutes(g.work);
+        t.waits.push_back({0, Minutes(g.head), std::nullopt, {}});
+        tasks.push_back(t);
+    }
+    Task over;
+    over.id.name = "over";
+    for (std::size_t i = 0; i < given.size(); ++i)
+        over.waits.push_back({i + 1, Minutes(given[i].tail), std::nullopt, {}});
+    tasks.push_back(over);
+    const Schedule s = on_open_hours(tasks);
+    CHECK(s.ready - midnight == Minutes(50));
+    CHECK(s.best);
+    // Schrage's rule: of what can begin, the longest tail first.
+    std::vector<bool> done(given.size(), false);
+    int at = 0, end = 0;
+    for (std::size_t n = 0; n < given.size(); ++n) {
+        std::optional<std::size_t> next;
+        int soonest = 1000;
+        for (std::size_t i = 0; i < given.size(); ++i) {
+            if (!done[i]) soonest = std::min(soonest, given[i].head);
+        }
+        at = std::max(at, soonest);
+        for (std::size_t i = 0; i < given.size(); ++i) {
+            if (!done[i] && given[i].head <= at && (!next || given[i].tail > given[*next].tail)) next = i;
+        }
+        done[*next] = true;
+        at += given[*next].work;
+        end = std::max(end, at + given[*next].tail);
+    }
+    CHECK(end == 53);
+}
+
 TEST_CASE("the two commuters: the minimal network of Dechter, Meiri and Pearl (1991)") {
     // Their example 1.1, with John in his car and Fred in the carpool: 0 is seven o'clock, 1 John leaves home, 2 he
     // arrives, 3 Fred leaves home, 4 he arrives. Bounds and distances are theirs, written from memory.

@@ -99,6 +99,12 @@ bool has_grain(const Blank& blank) {
     return blank.grain != Grain::None && blank.kind != Kind::Canvas && is_wood(blank.material);
 }
 
+// As it is decided, unless another coat goes through its mask.
+QColor seen_as(const ColourPlan& lane, const Colour& decided) {
+    const bool coated = lane.method && !lane.method->through.empty();
+    return {QString::fromStdString(coated ? lane.method->ink : decided.paint.colour)};
+}
+
 }  // namespace
 
 void FacePainter::board(QPainter& p, bool bare) const {
@@ -142,6 +148,14 @@ void FacePainter::board(QPainter& p, bool bare) const {
         const QColor colour(QString::fromStdString(blank.fields[i].colour));
         p.fillPath(view_.transform().map(path_of(plan_.face->blank->fields[i].region)),
                    colour.isValid() ? colour : t.brick);
+        for (const ShownLayer& layer : plan_.method->layers) {
+            QColor coat(QString::fromStdString(layer.colour));
+            if (layer.on != On::Field || layer.field != static_cast<int>(i) + 1 || !coat.isValid()) continue;
+            constexpr float thin = 0.28F;
+            if (layer.kind == ShownKind::Glaze || layer.kind == ShownKind::Clear || layer.kind == ShownKind::ClearUnder)
+                coat.setAlphaF(thin);
+            p.fillPath(view_.transform().map(path_of(plan_.face->blank->fields[i].region)), coat);
+        }
     }
     if (blank.kind == Kind::Canvas && blank.bars) {
         const double bar = static_cast<double>(to_grid(1.5_in)) * view_.scale;
@@ -165,6 +179,7 @@ void FacePainter::coats(QPainter& p, const QPainterPath& shape) const {
     const bool washed = build.ground.kind == "wash";
     const QColor bare = look_of(sign_.blank.kind == Kind::Canvas ? "canvas" : sign_.blank.material).base;
     for (const ShownLayer& layer : build.layers) {
+        // What goes on one field is seen with it, what goes through a mask with the lettering.
         QColor colour(QString::fromStdString(layer.colour));
         if (layer.on != On::Face || !colour.isValid()) continue;
         const bool ground = layer.kind == ShownKind::Ground;
@@ -321,8 +336,7 @@ void FacePainter::usable(QPainter& p) const {
 void FacePainter::ink(QPainter& p, bool as_laid) const {
     p.setRenderHint(QPainter::Antialiasing);
     const QTransform transform = view_.transform();
-    const QColor colour(
-        QString::fromStdString(face_.colours[std::min(plan_.colour, face_.colours.size() - 1)].paint.colour));
+    const QColor colour = seen_as(plan_, face_.colours[std::min(plan_.colour, face_.colours.size() - 1)]);
     p.setPen(Qt::NoPen);
     p.setBrush(colour.isValid() ? colour : QColor("#f7f4ec"));
     // Read from the front, however it is laid.
@@ -337,7 +351,7 @@ void FacePainter::ink(QPainter& p, bool as_laid) const {
     for (const ColourPlan& f : all_->colours) {
         const Colour* decided = find_colour(face_, f.id);
         if (f.cut.printed_with != plan_.id || decided == nullptr) continue;
-        const QColor with(QString::fromStdString(decided->paint.colour));
+        const QColor with = seen_as(f, *decided);
         p.setBrush(with.isValid() ? with : QColor("#f7f4ec"));
         draw(f);
     }
@@ -362,7 +376,7 @@ void FacePainter::all_ink(QPainter& p, bool as_cut, const ThingId& moved, Point 
     for (const ColourPlan* lane : lanes) {
         const Colour* decided = find_colour(face_, lane->id);
         if (decided == nullptr) continue;
-        const QColor colour(QString::fromStdString(decided->paint.colour));
+        const QColor colour = seen_as(*lane, *decided);
         const QColor ink = colour.isValid() ? colour : QColor("#f7f4ec");
         for (const Piece& piece : *(as_cut ? lane->cut.pieces : lane->ink)) {
             Region shape = lane->face->mirrored ? piece.shape.mirrored(twice) : piece.shape;

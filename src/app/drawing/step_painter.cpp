@@ -173,6 +173,8 @@ void StepPainter::line(QPainter& p, const PictureMark& m) {
     QPainterPath path(a);
     path.lineTo(b);
     switch (m.shows) {
+        case Shows::SawLine:
+            return cased(p, path, QPen(t.brick, 3, Qt::DashLine));
         case Shows::TapeLine:
             return cased(p, path, QPen(t.chalk, 5));
         case Shows::Middle:

@@ -56,6 +56,17 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
         });
     });
     right->addWidget(add_piece);
+    right->addSpacing(12);
+    right->addWidget(label(in_words("shop-page.tins"), "title", this));
+    right->addWidget(label(in_words("shop-page.tins-are"), "small", this));
+    tins_ = list(right, this);
+    auto* add_tin = button(in_words("shop-page.add-a-tin"), nullptr, this);
+    add_tin->setObjectName("add a tin");
+    add_tin->setIcon(Theme::icon("plus"));
+    connect(add_tin, &QPushButton::clicked, this, [this] {
+        edit([](Shop& s) { s.tins.push_back({"#7c8f6a", in_words("shop-page.new-tin").toStdString()}); });
+    });
+    right->addWidget(add_tin);
     right->addStretch(1);
     refresh();
 }
@@ -101,6 +112,31 @@ QWidget* WoodPanel::stock_row(std::size_t i) {
     return row;
 }
 
+QWidget* WoodPanel::tin_row(std::size_t i) {
+    auto* row = new QWidget(tins_);
+    auto* layout = row_in(row);
+    const ShelfColour& tin = desk_.shop().tins[i];
+    auto* colour = new ColourButton(in_words("shop-page.colour-of-tin", {{"number", i + 1}}), row);
+    colour->show_colour(tin.colour, tin.colour);
+    connect(colour, &ColourButton::decided, this, [this, i](const QString& picked, const QString&) {
+        edit([&](Shop& s) {
+            if (i < s.tins.size()) s.tins[i].colour = picked.toStdString();
+        });
+    });
+    layout->addWidget(colour, 2);
+    layout->addWidget(text(
+                          in_words("shop-page.name-of-tin", {{"number", i + 1}}), tin.name,
+                          [i](Shop& s, const std::string& typed) {
+                              if (!typed.empty() && i < s.tins.size()) s.tins[i].name = typed;
+                          },
+                          row),
+                      3);
+    layout->addWidget(remover(
+        in_words("shop-page.remove-tin", {{"number", i + 1}}),
+        [i](Shop& s) { s.tins.erase(s.tins.begin() + static_cast<long>(i)); }, row));
+    return row;
+}
+
 QWidget* WoodPanel::leftover_row(std::size_t i) {
     auto* row = new QWidget(leftovers_);
     const auto [layout, sizes] = two_lines_in(row);
@@ -142,14 +178,17 @@ void WoodPanel::refresh() {
         lengths_->setText(all.join("; "));
     }
     kerf_->show_value(measure_of(s.kerf, {s.display.unit, 64}));
-    if (built_ && stock_shown_ == s.stock && leftovers_shown_ == s.leftovers) return;
+    if (built_ && stock_shown_ == s.stock && leftovers_shown_ == s.leftovers && tins_shown_ == s.tins) return;
     built_ = true;
     stock_shown_ = s.stock;
     leftovers_shown_ = s.leftovers;
+    tins_shown_ = s.tins;
     empty(stock_);
     empty(leftovers_);
+    empty(tins_);
     for (std::size_t i = 0; i < s.stock.size(); ++i) stock_->layout()->addWidget(stock_row(i));
     for (std::size_t i = 0; i < s.leftovers.size(); ++i) leftovers_->layout()->addWidget(leftover_row(i));
+    for (std::size_t i = 0; i < s.tins.size(); ++i) tins_->layout()->addWidget(tin_row(i));
 }
 
 }  // namespace skarvel

@@ -1,7 +1,7 @@
 // shop/wood_panel.h
 //
 // The wood of the shop: lengths that boards are sold in, the saw's kerf, sizes of the shop's own beside the standard
-// table, and leftovers that a blank may be cut from.
+// table, and leftovers that a blank may be cut from; and tins, the colours that its maker has by their own names.
 #pragma once
 
 #include "shop/shop_panel.h"
@@ -19,12 +19,14 @@ class WoodPanel : public ShopPanel {
     void take_lengths();
     QWidget* stock_row(std::size_t i);
     QWidget* leftover_row(std::size_t i);
+    QWidget* tin_row(std::size_t i);
 
     QLineEdit* lengths_;
     MeasureField* kerf_;
-    QWidget *stock_, *leftovers_;
+    QWidget *stock_, *leftovers_, *tins_;
     std::vector<StockSize> stock_shown_;
     std::vector<LeftoverWood> leftovers_shown_;
+    std::vector<ShelfColour> tins_shown_;
     bool built_ = false;
 };
 

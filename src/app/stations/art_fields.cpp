@@ -1,6 +1,8 @@
 #include "stations/art_fields.h"
 
+#include "job/drawing_commands.h"
 #include "job/text_commands.h"
+#include "stations/lettering_parts.h"
 #include "theme/words.h"
 
 namespace skarvel {
@@ -101,6 +103,95 @@ void month_board(ArtForm& f) {
     f.tick(in_words("art-tray.each-day-a-box"), its(&MonthBoard::boxes));
 }
 
+const PlacedDrawing* drawing_of(const Art& a) { return std::get_if<PlacedDrawing>(&a.kind); }
+
+// The colours that it came with, taken over or all made one.
+void drawing_colours(ArtForm& f) {
+    Desk& desk = f.desk();
+    auto* ask = label({}, nullptr, f.parent());
+    f.tray().add_decision(ask);
+    auto* which = new Segmented(in_words("art-tray.its-colours"),
+                                {in_words("art-tray.one-colour"), in_words("art-tray.its-own-colours")}, f.parent());
+    f.tray().add_decision(which);
+    QObject::connect(which, &Segmented::chosen, &f.tray(), [&desk](int i) {
+        if (!desk.art_at()) return;
+        desk.apply(i == 0 ? make_one_colour(desk.job(), desk.at(), *desk.art_at())
+                          : take_over_colours(desk.job(), desk.at(), *desk.art_at(), desk.colours_at_hand()));
+    });
+    f.on_refresh([ask, which](const Art& a) {
+        const PlacedDrawing* d = drawing_of(a);
+        const std::size_t colours = d == nullptr ? 0 : colours_found(*d->drawing).size();
+        ask->setVisible(colours > 1);
+        which->setVisible(colours > 1);
+        if (colours < 2) return;
+        ask->setText(in_words("art-tray.colours-found", {{"colours", colours}}));
+        which->show_choice(d->colours.empty() ? 0 : 1);
+    });
+}
+
+// Its parts, each left out or in a colour of the face; of many, those of one colour together.
+void drawing_parts(ArtForm& f) {
+    Desk& desk = f.desk();
+    constexpr std::size_t most_rows = 24;
+    QWidget* rows = f.column();
+    const auto listed_of = std::make_shared<std::optional<std::pair<Art, std::vector<Colour>>>>();
+    f.on_refresh([&f, &desk, rows, listed_of](const Art& a) {
+        const auto now = std::pair(a, desk.face().colours);
+        if (*listed_of == now) return;
+        *listed_of = now;
+        ArtForm::empty(rows);
+        const PlacedDrawing* d = drawing_of(a);
+        if (d == nullptr || !desk.art_at()) return;
+        const std::size_t art = *desk.art_at();
+        std::vector<std::pair<QString, std::vector<std::size_t>>> listed;
+        const auto& parts = d->drawing->parts;
+        if (parts.size() <= most_rows) {
+            for (std::size_t i = 0; i < parts.size(); ++i) {
+                const QString name = text_of(parts[i].name);
+                listed.emplace_back(name.isEmpty()
+                                        ? in_words("art-tray.part", {{"number", i + 1}})
+                                        : in_words("art-tray.part-named", {{"number", i + 1}, {"name", name}}),
+                                    std::vector{i});
+            }
+        } else {
+            for (const FoundColour& c : colours_found(*d->drawing))
+                listed.emplace_back(in_words(c.colour.empty() ? "art-tray.parts-without-colour" : "art-tray.parts-in",
+                                             {{"parts", c.parts.size()}, {"colour", text_of(c.colour)}}),
+                                    c.parts);
+        }
+        for (std::size_t row = 0; row < listed.size() && row < most_rows; ++row) {
+            const auto& [name, which] = listed[row];
+            auto* line = new QWidget(rows);
+            auto* layout = new QHBoxLayout(line);
+            layout->setContentsMargins(0, 0, 0, 0);
+            auto* there = new Check(name, line);
+            there->setObjectName(QString("part %1").arg(row + 1));
+            there->setChecked(std::any_of(which.begin(), which.end(), [&](std::size_t part) {
+                return std::find(d->dropped.begin(), d->dropped.end(), part) == d->dropped.end();
+            }));
+            layout->addWidget(there, 1);
+            auto* colour = new Choice(in_words("art-tray.colour-of-part", {{"part", name}}), line);
+            colour->setObjectName(QString("colour of part %1").arg(row + 1));
+            for (const Colour& c : desk.face().colours) colour->addItem(name_of(c), text_of(c.id.name));
+            const auto own = d->colours.find(which.front());
+            colour->setCurrentIndex(
+                static_cast<int>(place_of(desk.face(), own == d->colours.end() ? a.colour : own->second)));
+            layout->addWidget(colour, 1);
+            rows->layout()->addWidget(line);
+            QObject::connect(there, &QCheckBox::toggled, &f.tray(), [&desk, art, which = which](bool on) {
+                desk.apply(leave_out_parts(desk.job(), desk.at(), art, which, !on));
+            });
+            QObject::connect(colour, &QComboBox::activated, &f.tray(), [&desk, art, which = which, colour] {
+                desk.apply(colour_parts(desk.job(), desk.at(), art, which,
+                                        ColourId{colour->currentData().toString().toStdString()}));
+            });
+        }
+        if (listed.size() > most_rows)
+            rows->layout()->addWidget(
+                label(in_words("art-tray.more-parts", {{"more", listed.size() - most_rows}}), "small", rows));
+    });
+}
+
 void drawing(ArtForm& f) {
     const auto placed = lens(&Art::kind, As<PlacedDrawing>{});
     auto* source = label({}, "small", f.parent());
@@ -122,6 +213,8 @@ void drawing(ArtForm& f) {
         [placed](Art& a, const std::string& words) {
             if (PlacedDrawing* d = placed.in(a)) say_licence(*d, words);
         });
+    drawing_colours(f);
+    drawing_parts(f);
     f.tray().add_decision(label(in_words("art-tray.point-at-a-part"), "small", f.parent()));
     f.offer(
         in_words("art-tray.all-parts-back"),

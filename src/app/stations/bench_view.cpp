@@ -7,6 +7,7 @@
 #include <QWheelEvent>
 #include <algorithm>
 
+#include "bench/calls.h"
 #include "drawing/step_painter.h"
 #include "stations/views.h"
 #include "theme/theme.h"
@@ -155,8 +156,17 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     buttons->addWidget(dry_, 1);
     buttons->addWidget(done_, 2);
     all->addLayout(buttons);
+    meanwhile_ = big({}, nullptr, this);
+    meanwhile_->setObjectName("meanwhile");
+    meanwhile_->hide();
+    connect(meanwhile_, &QPushButton::clicked, this, [this] {
+        looked_at_ = StepId{meanwhile_->property("step").toString().toStdString()};
+        anyway_ = false;
+        refresh();
+    });
     next_ = label({}, "small", this);
     auto* last = new QHBoxLayout;
+    last->addWidget(meanwhile_);
     last->addWidget(next_, 1);
     today_ = button({}, "bar", this);
     today_->setObjectName("today-at-the-bench");
@@ -477,6 +487,33 @@ void BenchView::tick_timer() {
     }
     timers_->setText(others.join("\n"));
     timers_->setVisible(!others.isEmpty());
+    offer_meanwhile(s, own);
+}
+
+// Something else that hands would be done with before this may go on.
+void BenchView::offer_meanwhile(const Step* s, const Timer* waits) {
+    const BenchPlan& bench = *desk_.plan().bench;
+    const Moment now = desk_.now();
+    const Step* other = nullptr;
+    if (s != nullptr && !s->done && waits != nullptr && waits->from > now) {
+        for (const std::size_t i : fits_meanwhile(bench, *desk_.plan().tasks, now, waits->from)) {
+            if (bench.steps[i].id == s->id) continue;
+            other = &bench.steps[i];
+            break;
+        }
+    }
+    const bool changed = meanwhile_->isHidden() == (other != nullptr);
+    meanwhile_->setVisible(other != nullptr);
+    if (changed) QTimer::singleShot(0, this, &BenchView::lay_out);
+    if (other == nullptr) return;
+    meanwhile_->setProperty("step", text_of(other->id.name));
+    const QString words = in_words("bench-view.meanwhile", {{"step", shown(desk_.say(other->name))},
+                                                            {"hands_on", text_of(show_minutes(other->hands_on))}});
+    meanwhile_->setAccessibleName(words);
+    meanwhile_->setToolTip(words);
+    QFont font = Theme::font(24, QFont::DemiBold);
+    font.setPixelSize(static_cast<int>(Theme::px(24) * shrink_));
+    meanwhile_->setText(QFontMetrics(font).elidedText(words, Qt::ElideRight, width() * 6 / 10));
 }
 
 int BenchView::px(int size) const { return std::max(12, static_cast<int>(Theme::px(size) * shrink_)); }
@@ -527,13 +564,14 @@ void BenchView::lay_out() {
               std::pair(hand_, hand), std::pair(care_, care), std::pair(progress_, quiet), std::pair(next_, quiet),
               std::pair(timer_for_, quiet), std::pair(timers_, quiet)})
             style(l, type);
-        for (QPushButton* b : {before_, after_, not_dry_, dry_, done_}) style_big(b, shrink);
+        for (QPushButton* b : {before_, after_, not_dry_, dry_, done_, meanwhile_}) style_big(b, shrink);
         for (auto* b : parts_->findChildren<QPushButton*>()) {
             if (!b->isHidden()) style_big(b, shrink);
         }
         const int beside = picture ? (wide - 20) * 4 / 9 : wide;
         int left = height() - 24 - 7 * 6 - leave_->sizeHint().height() - done_->minimumHeight() - 12;
         if (!parts_->isHidden()) left -= done_->minimumHeight() + 6;
+        if (!meanwhile_->isHidden()) left -= done_->minimumHeight();
         left -= needs(name_, name, wide) + needs(instruction_, instruction, wide) + needs(check_, check, wide) +
                 needs(hand_, hand, wide) + needs(care_, care, wide) + needs(next_, quiet, wide);
         const int told = (photographs_->isHidden() ? 0 : 90) + needs(timer_, {56, 500, t.graphite}, beside) +

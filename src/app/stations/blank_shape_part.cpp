@@ -146,6 +146,11 @@ void matter(BlankForm& form) {
                      in_words("blank-tray.water-based-stain"), in_words("blank-tray.paint"),
                      in_words("blank-tray.a-sealer"), in_words("blank-tray.old-lettering-to-hide")},
                     lens(&Blank::already));
+        form.tick(in_words("blank-tray.sawn-already"), lens(&Blank::sawn), [](const Blank& b) {
+            Blank whole = b;
+            whole.sawn = false;
+            return is_sawn_here(whole);
+        });
         form.number(in_words("blank-tray.since"), {0, 100'000, in_words("blank-tray.hours")},
                     lens(&Blank::already_hours), [](const Blank& b) { return b.already != Already::Bare; });
     });

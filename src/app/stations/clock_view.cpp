@@ -40,6 +40,7 @@ std::size_t kind_of(Work work) {
             return 2;
         case Work::Clear:
         case Work::Final:
+        case Work::Hang:
         case Work::Distress:
         case Work::Chalk:
             return 3;

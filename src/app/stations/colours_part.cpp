@@ -104,7 +104,8 @@ void colours_and_rims(TextForm& text, FaceForm& face) {
     text.tray().add_decision(label(in_words("lettering-tray.colours-in-the-order"), "small", text.parent()));
     face.rows([](const Face&) { return std::string(); }, [](const Face& f) { return f.colours.size(); },
               [&face](std::size_t i) { colour_row(face, i); });
-    text.offer(in_words("lettering-tray.another-colour"), [&desk] { desk.apply(add_colour(desk.job(), desk.at())); })
+    text.offer(in_words("lettering-tray.another-colour"),
+               [&desk] { desk.apply(add_colour(desk.job(), desk.at(), desk.colours_at_hand())); })
         ->setObjectName("add colour");
 }
 

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "job/variants.h"
+#include "method/own_rules.h"
 #include "stations/tray_part.h"
 #include "window/errand.h"
 
@@ -33,13 +34,13 @@ class BothWays : public TrayPart {
     Errand<std::optional<Comparison>> comparing_;
 };
 
-/// The rules of the trade, to be read and looked through; overruled for this job or in this shop, with a note, and
-/// back.
+/// The rules of the trade and the maker's own, to be read and looked through; overruled for this job or in this shop,
+/// with a note, and back. As a page of its own it shows them joint by joint, and takes rules of the maker's own.
 class RulesPart : public TrayPart {
     Q_OBJECT
 
   public:
-    RulesPart(Desk& desk, QWidget* parent);
+    RulesPart(Desk& desk, QWidget* parent, bool page = false);
 
   protected:
     void forget() override {}
@@ -47,6 +48,26 @@ class RulesPart : public TrayPart {
 
   private:
     void show_overruled(const Rule& rule, const Overruled& now, bool in_shop);
+    void show_rule(const Rule& rule, const QString& why, const QString& rest);
+    void show_own();
+    void build_own();
+    void add_own();
+    void say_if_whole();
+    [[nodiscard]] OwnRule written() const;
+
+    // What is asked, and what it is to be.
+    struct Asking {
+        Choice* fact;
+        Choice* is;
+    };
+    std::vector<Asked> asked_;
+    std::vector<Asking> asking_;
+    QWidget* own_ = nullptr;
+    Segmented* joint_ = nullptr;
+    Segmented* mark_ = nullptr;
+    QLineEdit* says_ = nullptr;
+    QLineEdit* instead_ = nullptr;
+    QPushButton* add_ = nullptr;
 
     QLineEdit* sought_;
     QWidget* rows_;

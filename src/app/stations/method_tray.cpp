@@ -133,6 +133,8 @@ class MethodTray : public Tray {
         layer_ = at < all.size() ? std::optional(all[at]) : std::nullopt;
         layer_form_.refresh();
         show_layers(all, at);
+        first_->setEnabled(sign().faces.size() > 1);
+        first_->show_choice(sign().front_first ? 1 : 0);
         refresh_parts();
         follow();
     }
@@ -173,8 +175,11 @@ class MethodTray : public Tray {
         const QStringList ways{in_words("put-on.brush"), in_words("put-on.roller"), in_words("put-on.sponge"),
                                in_words("put-on.spray"), in_words("put-on.cloth")};
         layer_form_.choice(in_words("tray.put-on-with"), ways, lens(&Layer::how), of_kind(LayerKind::Coat));
-        const QStringList sides{in_words("on.face"), in_words("on.edges"), in_words("on.back")};
+        const QStringList sides{in_words("on.face"), in_words("on.edges"), in_words("on.back"), in_words("on.field"),
+                                in_words("on.openings")};
         layer_form_.choice(in_words("tray.where-it-goes"), sides, lens(&Layer::on), of_kind(LayerKind::Coat));
+        layer_form_.number(in_words("tray.which-field"), {1, 99, {}, {}}, lens(&Layer::field),
+                           [](const Layer& l) { return l.kind == LayerKind::Coat && l.on == On::Field; });
         layer_form_.number(in_words("tray.wiped-after"),
                            {0, 120, in_words("tray.minutes-suffix"), in_words("tray.left-on")},
                            lens(&Layer::wiped_after), of_kind(LayerKind::Coat));
@@ -289,6 +294,16 @@ class MethodTray : public Tray {
             in_words("tray.clear-coat"), {in_words("tray.under"), in_words("tray.over-all")},
             [this](const Face& f) { return clear_lies_over(f, desk_.library().trade) ? 1 : 0; },
             [this](Face& f, int i) { lay_clear(f, i == 1, desk_.library().trade); });
+        face_form_.tick(in_words("tray.stacked-on-the-tape"), lens(&Face::finish, &Finish::stacked),
+                        [](const Face& f) { return f.colours.size() > 1; });
+        first_ =
+            new Segmented(in_words("tray.done-first"), {in_words("tray.the-back"), in_words("tray.the-front")}, this);
+        field(in_words("tray.done-first"), first_);
+        connect(first_, &Segmented::chosen, this, [this](int i) {
+            Job job = desk_.job();
+            job.signs[desk_.sign_at()].front_first = i == 1;
+            desk_.apply(std::move(job));
+        });
         QLabel* note = label({}, "small", this);
         add_decision(note);
         colour_form_.on_refresh([lifted, sealed, note](const Colour& c) {
@@ -347,6 +362,7 @@ class MethodTray : public Tray {
     LayerForm layer_form_;
     std::optional<Layer> layer_;
     Choice* pick_ = nullptr;
+    Segmented* first_ = nullptr;
     QPushButton* later_ = nullptr;
     QPushButton* earlier_ = nullptr;
     QPushButton* gone_ = nullptr;

@@ -74,7 +74,7 @@ void paint_substance(QPainter& p, const ShownLayer& layer, const QRectF& bar, co
         }
         return;
     }
-    if (layer.on != On::Face) {
+    if (layer.on == On::Edges || layer.on == On::Back) {
         // At the edges and the back: beside the cut, not in it.
         p.setPen(QPen(t.graphite, 1));
         p.setBrush(colour);
@@ -131,9 +131,13 @@ void take_remedy(Desk& desk, const Remedy& remedy) {
 QString says(const Remedy& remedy) {
     const std::string key = std::string("fix.") + word_of(remedy.fix);
     const QString what = in_words(key.c_str());
-    if (remedy.hands_on == Minutes(0)) return what;
-    return remedy.hands_on > Minutes(0) ? in_words("fix.costs", {{"what", what}, {"more", remedy.hands_on}})
-                                        : in_words("fix.saves", {{"what", what}, {"less", -remedy.hands_on}});
+    const QString timed = remedy.hands_on == Minutes(0) ? what
+                          : remedy.hands_on > Minutes(0)
+                              ? in_words("fix.costs", {{"what", what}, {"more", remedy.hands_on}})
+                              : in_words("fix.saves", {{"what", what}, {"less", -remedy.hands_on}});
+    if (remedy.cents.value_or(0) == 0) return timed;
+    return *remedy.cents > 0 ? in_words("fix.costs-money", {{"what", timed}, {"cost", money(*remedy.cents)}})
+                             : in_words("fix.saves-money", {{"what", timed}, {"cost", money(-*remedy.cents)}});
 }
 
 MethodView::MethodView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {

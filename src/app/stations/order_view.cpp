@@ -109,8 +109,9 @@ MethodPages::MethodPages(Desk& desk, QWidget* cut, QWidget* parent) : QWidget(pa
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
-    which_ = new Segmented(in_words("order-view.what-is-shown"),
-                           {in_words("order-view.cut-through"), in_words("order-view.order-of-laying")}, this);
+    which_ = new Segmented(
+        in_words("order-view.what-is-shown"),
+        {in_words("order-view.cut-through"), in_words("order-view.order-of-laying"), in_words("rules.title")}, this);
     auto* bar = new QHBoxLayout;
     bar->setContentsMargins(20, 8, 20, 0);
     bar->addWidget(which_);
@@ -120,8 +121,19 @@ MethodPages::MethodPages(Desk& desk, QWidget* cut, QWidget* parent) : QWidget(pa
     pages_->addWidget(cut);
     order_ = new OrderView(desk, pages_);
     pages_->addWidget(order_);
+    auto* scroll = new QScrollArea(pages_);
+    scroll->setObjectName("rules page");
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidgetResizable(true);
+    rules_ = new RulesPart(desk, scroll, true);
+    rules_->setContentsMargins(20, 8, 20, 12);
+    rules_->setObjectName("middle");
+    rules_->setAttribute(Qt::WA_StyledBackground);
+    scroll->setWidget(rules_);
+    pages_->addWidget(scroll);
     all->addWidget(pages_, 1);
     which_->button(1)->setObjectName("order of laying");
+    which_->button(2)->setObjectName("page of rules");
     which_->show_choice(0);
     connect(which_, &Segmented::chosen, this, [this](int page) {
         which_->show_choice(page);
@@ -133,6 +145,7 @@ MethodPages::MethodPages(Desk& desk, QWidget* cut, QWidget* parent) : QWidget(pa
 
 void MethodPages::refresh() {
     if (pages_->currentWidget() == order_) order_->refresh();
+    if (pages_->currentIndex() == 2) rules_->refresh();
 }
 
 }  // namespace skarvel

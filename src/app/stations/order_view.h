@@ -9,6 +9,7 @@
 #include <QStackedWidget>
 
 #include "drawing/step_painter.h"
+#include "stations/method_parts.h"
 #include "stations/views.h"
 #include "window/fields.h"
 
@@ -34,7 +35,7 @@ class OrderView : public QWidget {
     FaceId face_;
 };
 
-/// The cut through the sign, or the order of laying.
+/// The cut through the sign, the order of laying, or the rules that all of it is judged by.
 class MethodPages : public QWidget {
     Q_OBJECT
 
@@ -46,6 +47,7 @@ class MethodPages : public QWidget {
     Segmented* which_;
     QStackedWidget* pages_;
     OrderView* order_;
+    RulesPart* rules_;
 };
 
 }  // namespace skarvel

@@ -161,6 +161,7 @@ class BenchView : public QWidget {
 
   private:
     void tick_timer();
+    void offer_meanwhile(const Step* step, const Timer* waits);
     struct Type {
         int size, weight;
         QColor colour;
@@ -193,6 +194,7 @@ class BenchView : public QWidget {
     std::optional<Moment> on_bench_since_;
     PhotographWatch* watch_;
     QPushButton* today_;
+    QPushButton* meanwhile_;  // what fits into the wait
     Errand<std::vector<OfToday>> planning_today_;
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
     double shrink_ = 1;                // of all type, where there is too little room

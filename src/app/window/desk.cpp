@@ -15,6 +15,7 @@
 #include "files/job_file.h"
 #include "files/photographs.h"
 #include "job/blank_commands.h"
+#include "job/drawing_commands.h"
 #include "job/text_commands.h"
 #include "theme/words.h"
 #include "window/trace_dialog.h"
@@ -60,7 +61,7 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
     fs::create_directories(files_.data, error);
     shop_ = std::make_unique<ShopStore>(files_.data / "shop.json");
     speak_from(library_->catalogue, shop().display);
-    ColourButton::offer(library_->trade.shelf);
+    offer_colours();
     recovery_ = std::make_unique<Recovery>(files_.data / "unsaved");
     copies_.setMaxThreadCount(1);  // one after the other, in their order
     load_records();
@@ -252,12 +253,29 @@ void Desk::close_without_copy() {
     copies_.waitForDone();
 }
 
+std::vector<ShelfColour> Desk::colours_at_hand() const {
+    std::vector<ShelfColour> colours = shop().tins;
+    const auto& shelf = library_->trade.shelf;
+    colours.insert(colours.end(), shelf.begin(), shelf.end());
+    return colours;
+}
+
+void Desk::offer_colours() {
+    ColourButton::offer(colours_at_hand(), [this](const ShelfColour& kept) {
+        Shop changed = shop();
+        std::erase_if(changed.tins, [&](const ShelfColour& tin) { return tin.name == kept.name; });
+        changed.tins.push_back(kept);
+        set_shop(changed);
+    });
+}
+
 void Desk::set_shop(const Shop& shop) {
     const std::vector<std::string> line = this->shop().line;
     const auto kept = shop_->set(shop);
     if (kept && !*kept) return;
     const bool line_changed = !(line == this->shop().line);
     speak_from(library_->catalogue, this->shop().display);
+    offer_colours();
     if (!kept) Q_EMIT said(QString::fromStdString(say(kept.error().what)), true);
     if (line_changed) look_at_others();
     plan_in_background();
@@ -612,7 +630,11 @@ bool Desk::read_drawing(const fs::path& path) {
                                      shop().display);
         }
     }
-    apply(skarvel::add_art(job(), at(), std::move(placed), library_->typefaces));
+    const std::size_t colours = colours_found(*placed.drawing).size();
+    Job with = skarvel::add_art(job(), at(), std::move(placed), library_->typefaces);
+    if (const ColourPlan* plan = face_plan()) with = place_clear(with, at(), face().art.size(), *plan, shop().display);
+    apply(std::move(with));
+    if (colours > 1) Q_EMIT said(in_words("desk.colours-found", {{"colours", colours}}), false);
     return true;
 }
 

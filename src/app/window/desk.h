@@ -152,6 +152,8 @@ class Desk : public QObject {
     [[nodiscard]] bool can_undo() const { return line_.can_undo(); }
     [[nodiscard]] bool can_redo() const { return line_.can_redo(); }
     void set_shop(const Shop& shop);
+    /// Its tins, then the paints on the shelf.
+    [[nodiscard]] std::vector<ShelfColour> colours_at_hand() const;
     /// Waits until the plan is the plan of the job as it is now.
     void wait_for_plan() { plans_.wait(); }
 
@@ -203,6 +205,7 @@ class Desk : public QObject {
     void changed();
     void keep_copy();
     void discard_copy();
+    void offer_colours();
     void plan_in_background();
     void load_records();
     void remember(const std::filesystem::path& path);

@@ -8,10 +8,12 @@
 #include <QStyleOptionButton>
 #include <QVBoxLayout>
 #include <QWheelEvent>
+#include <algorithm>
 #include <array>
 
 #include "theme/theme.h"
 #include "theme/words.h"
+#include "window/colour_picker.h"
 
 namespace skarvel {
 
@@ -124,6 +126,11 @@ Segmented::Segmented(const QString& name, const QStringList& labels, QWidget* pa
     connect(group, &QButtonGroup::idClicked, this, &Segmented::chosen);
 }
 
+int Segmented::choice() const {
+    const auto at = std::find_if(buttons_.begin(), buttons_.end(), [](const QPushButton* b) { return b->isChecked(); });
+    return static_cast<int>(at - buttons_.begin());
+}
+
 void Segmented::show_choice(int index) {
     if (index >= 0 && index < static_cast<int>(buttons_.size()))
         buttons_[static_cast<std::size_t>(index)]->setChecked(true);
@@ -201,28 +208,49 @@ void Check::paintEvent(QPaintEvent* event) {
 
 namespace {
 
-std::vector<ShelfColour>& on_the_shelf() {
-    static std::vector<ShelfColour> colours;
-    return colours;
+struct Offered {
+    std::vector<ShelfColour> colours;
+    std::function<void(const ShelfColour&)> keep;
+};
+Offered& on_the_shelf() {
+    static Offered offered;
+    return offered;
 }
 
 }  // namespace
 
-void ColourButton::offer(std::vector<ShelfColour> colours) { on_the_shelf() = std::move(colours); }
+void ColourButton::offer(std::vector<ShelfColour> colours, std::function<void(const ShelfColour&)> keep) {
+    on_the_shelf() = {std::move(colours), std::move(keep)};
+}
+
+void ColourButton::another() {
+    ColourPicker picker(colour_, {}, this);
+    if (picker.exec() != QDialog::Accepted) return;
+    if (picker.keeps() && on_the_shelf().keep)
+        on_the_shelf().keep({picker.colour().toStdString(), picker.name().toStdString()});
+    Q_EMIT decided(picker.colour(), picker.name());
+}
 
 ColourButton::ColourButton(const QString& name, QWidget* parent) : QPushButton(parent) {
     setAccessibleName(name);
     setObjectName(name);
     connect(this, &QPushButton::clicked, this, [this] {
         QMenu menu(this);
-        for (const ShelfColour& p : on_the_shelf()) {
+        QAction* now = nullptr;
+        for (const ShelfColour& p : on_the_shelf().colours) {
             const QString colour = QString::fromStdString(p.colour);
             const QString called = QString::fromStdString(p.name);
             QPixmap swatch(16, 16);
             swatch.fill(QColor(colour));
             QAction* action = menu.addAction(QIcon(swatch), called);
+            if (QColor(colour) == colour_ && (now == nullptr || called == shown_name_)) now = action;
             connect(action, &QAction::triggered, this, [this, colour, called] { Q_EMIT decided(colour, called); });
         }
+        menu.addSeparator();
+        QAction* other = menu.addAction(in_words("picker.another"));
+        other->setObjectName("another colour");
+        connect(other, &QAction::triggered, this, &ColourButton::another);
+        if (now != nullptr) menu.setActiveAction(now);
         menu.exec(mapToGlobal(QPoint(0, height())));
     });
 }

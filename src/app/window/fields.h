@@ -55,6 +55,7 @@ class Segmented : public QWidget {
   public:
     Segmented(const QString& name, const QStringList& labels, QWidget* parent = nullptr);
     void show_choice(int index);
+    [[nodiscard]] int choice() const;
     [[nodiscard]] QPushButton* button(int index) { return buttons_.at(static_cast<std::size_t>(index)); }
 
   Q_SIGNALS:
@@ -88,8 +89,9 @@ class ColourButton : public QPushButton {
     Q_OBJECT
 
   public:
-    /// What all of them offer: the paints on the shelf.
-    static void offer(std::vector<ShelfColour> colours);
+    /// What all of them offer: the maker's tins and the paints on the shelf; and what is done with a colour that is to
+    /// be kept.
+    static void offer(std::vector<ShelfColour> colours, std::function<void(const ShelfColour&)> keep);
     explicit ColourButton(const QString& name, QWidget* parent = nullptr);
     void show_colour(const std::string& colour, const std::string& name);
 
@@ -100,6 +102,7 @@ class ColourButton : public QPushButton {
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    void another();
     QColor colour_;
     QString shown_name_;
 };

@@ -159,6 +159,7 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     week_ = new WeekView(desk_, body);
     week_->hide();
     rows->addWidget(week_);
+    connect(week_, &WeekView::trial_wanted, this, [this](int job) { try_first(static_cast<std::size_t>(job)); });
     connect(week_, &WeekView::first_wanted, this, [this](int job) {
         desk_.put_first(work_paths_.at(static_cast<std::size_t>(job)));
         plan_week();
@@ -233,8 +234,8 @@ void Rack::refresh() {
         });
 }
 
-// All jobs in work that have been read so far, on the same hours.
-void Rack::plan_week() {
+// Places of the jobs that their maker put in line, in that order.
+std::vector<std::size_t> Rack::in_line() const {
     std::vector<std::pair<int, std::size_t>> ranks;
     for (std::size_t i = 0; i < work_paths_.size(); ++i) {
         if (const auto rank = desk_.rank_of(work_paths_[i])) ranks.emplace_back(*rank, i);
@@ -242,6 +243,20 @@ void Rack::plan_week() {
     std::sort(ranks.begin(), ranks.end());
     std::vector<std::size_t> first;
     for (const auto& [rank, job] : ranks) first.push_back(job);
+    return first;
+}
+
+// What it would do to the others, before it is done.
+void Rack::try_first(std::size_t job) {
+    std::vector<std::size_t> first = in_line();
+    if (std::erase(first, job) == 0) first.insert(first.begin(), job);
+    trying_.run([jobs = in_work_, first](const std::stop_token&) { return rack_week(jobs, first); },
+                [this, job](const RackWeek& week) { week_->show_trial(job, week); });
+}
+
+// All jobs in work that have been read so far, on the same hours.
+void Rack::plan_week() {
+    const std::vector<std::size_t> first = in_line();
     planning_.run([jobs = in_work_, first](const std::stop_token&) { return rack_week(jobs, first); },
                   [this, first](const RackWeek& week) { week_->show_week(in_work_, week, first); });
 }

@@ -73,13 +73,15 @@ class Rack : public QScrollArea {
     QWidget* board_;
     QGridLayout* grid_;
     void plan_week();
+    [[nodiscard]] std::vector<std::size_t> in_line() const;
+    void try_first(std::size_t job);
     void show_page(bool week);
     Segmented* which_;
     WeekView* week_;
     std::vector<RackTicket*> tickets_;
     std::vector<RackJob> in_work_;
     std::vector<std::filesystem::path> work_paths_;  // of those
-    Errand<RackWeek> planning_{this};
+    Errand<RackWeek> planning_{this}, trying_{this};
     Errand<RackTicket::Filled> filling_{this};
 };
 

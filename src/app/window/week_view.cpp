@@ -27,13 +27,73 @@ WeekView::WeekView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setObjectName("week");
     setAccessibleName(in_words("week.title"));
     setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::ClickFocus);
+    do_it_ = button(QString(), "main", this);
+    do_it_->setObjectName("week-do-it");
+    leave_it_ = button(in_words("week.leave-it"), nullptr, this);
+    leave_it_->setObjectName("week-leave-it");
+    connect(do_it_, &QPushButton::clicked, this, [this] {
+        if (!trial_) return;
+        const int job = static_cast<int>(*trial_);
+        leave();
+        Q_EMIT first_wanted(job);
+    });
+    connect(leave_it_, &QPushButton::clicked, this, &WeekView::leave);
+    leave();
+}
+
+void WeekView::leave() {
+    trial_.reset();
+    shifts_.clear();
+    do_it_->hide();
+    leave_it_->hide();
+    setAccessibleDescription(told().join("\n"));
+    update();
+}
+
+void WeekView::show_trial(std::size_t job, RackWeek week) {
+    if (job >= jobs_.size()) return;
+    trial_ = job;
+    shifts_ = shifts_between(week_, week);
+    trial_week_ = std::move(week);
+    const bool first = std::find(first_.begin(), first_.end(), job) != first_.end();
+    do_it_->setText(in_words(first ? "week.no-longer-first" : "week.put-first", {{"job", text_of(jobs_[job].name)}}));
+    place_buttons();
+    do_it_->show();
+    leave_it_->show();
+    setAccessibleDescription(told().join("\n"));
+    update();
+}
+
+// At the right of the title.
+void WeekView::place_buttons() {
+    do_it_->setMaximumWidth(std::max(Theme::px(160), width() - Theme::px(360) - leave_it_->sizeHint().width()));
+    do_it_->resize(do_it_->sizeHint().boundedTo({do_it_->maximumWidth(), Theme::px(34)}));
+    leave_it_->resize(leave_it_->sizeHint().width(), do_it_->height());
+    leave_it_->move(width() - leave_it_->width(), 0);
+    do_it_->move(leave_it_->x() - do_it_->width() - 8, 0);
+}
+
+void WeekView::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    place_buttons();
+}
+
+void WeekView::keyPressEvent(QKeyEvent* event) {
+    if (trial_ && event->key() == Qt::Key_Escape) return leave();
+    QWidget::keyPressEvent(event);
+}
+
+const Shifted* WeekView::shift_of(std::size_t job) const {
+    const auto at = std::find_if(shifts_.begin(), shifts_.end(), [&](const Shifted& s) { return s.job == job; });
+    return at == shifts_.end() ? nullptr : &*at;
 }
 
 void WeekView::show_week(std::vector<RackJob> jobs, RackWeek week, std::vector<std::size_t> first) {
     jobs_ = std::move(jobs);
     week_ = std::move(week);
     first_ = std::move(first);
-    setAccessibleDescription(told().join("\n"));
+    leave();
     setFixedHeight(sizeHint().height());
     update();
 }
@@ -48,19 +108,27 @@ QSize WeekView::sizeHint() const {
 
 QString WeekView::standing_told(const Standing& s) const {
     if (!s.open) return in_words("week.nothing-left");
+    if (const Shifted* shift = shift_of(s.job)) {
+        const bool later = shift->after > shift->before;
+        const QString told = in_words(s.late ? "week.late" : "week.ready", {{"ready", s.ready}});
+        return told + ", " +
+               in_words(later ? "week.later" : "week.sooner",
+                        {{"by", later ? shift->after - shift->before : shift->before - shift->after}});
+    }
     if (s.crowded_out) return in_words("week.crowded-out", {{"ready", s.ready}});
     return in_words(s.late ? "week.late" : "week.ready", {{"ready", s.ready}});
 }
 
 QStringList WeekView::today() const {
     QStringList rows;
-    const auto places = of_the_day(week_, desk_.now());
+    const RackWeek& week = seen();
+    const auto places = of_the_day(week, desk_.now());
     for (const std::size_t i : places) {
         if (rows.size() == static_cast<int>(most_today)) {
             rows << in_words("week.more-today", {{"more", places.size() - most_today}});
             break;
         }
-        const RackSlot& s = week_.slots[i];
+        const RackSlot& s = week.slots[i];
         const Task& task = (*jobs_[s.job].clock.tasks)[s.slot.task];
         rows << in_words("week.row", {{"at", text_of(show_moment(s.slot.start)).section(' ', 1)},
                                       {"job", text_of(jobs_[s.job].name)},
@@ -72,7 +140,7 @@ QStringList WeekView::today() const {
 
 QStringList WeekView::told() const {
     QStringList all;
-    for (const Standing& s : week_.standings) all << text_of(jobs_[s.job].name) + ": " + standing_told(s);
+    for (const Standing& s : seen().standings) all << text_of(jobs_[s.job].name) + ": " + standing_told(s);
     return all + today();
 }
 
@@ -99,7 +167,8 @@ void WeekView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(t.graphite);
     p.setFont(Theme::font(24, QFont::DemiBold));
-    p.drawText(QRectF(0, 0, width(), Theme::px(32)), Qt::AlignLeft | Qt::AlignVCenter, in_words("week.title"));
+    p.drawText(QRectF(0, 0, width(), Theme::px(32)), Qt::AlignLeft | Qt::AlignVCenter,
+               in_words(trial_ ? "week.tried" : "week.title"));
     const double top = lane(0).top();
     const double bottom = top + static_cast<double>(week_.standings.size()) * lane_high();
     const auto today_is = floor<days>(desk_.now());
@@ -114,8 +183,8 @@ void WeekView::paintEvent(QPaintEvent*) {
         p.drawText(QRectF(x + 4, top - Theme::px(22), x_of(today_is + days(d + 1)) - x - 6, Theme::px(20)),
                    Qt::AlignLeft | Qt::AlignVCenter, day);
     }
-    for (std::size_t row = 0; row < week_.standings.size(); ++row) {
-        const Standing& s = week_.standings[row];
+    for (std::size_t row = 0; row < seen().standings.size(); ++row) {
+        const Standing& s = seen().standings[row];
         const QRectF where = lane(row);
         const bool first = std::find(first_.begin(), first_.end(), s.job) != first_.end();
         p.setPen(QPen(t.line, 1));
@@ -125,8 +194,19 @@ void WeekView::paintEvent(QPaintEvent*) {
         p.setPen(t.graphite);
         p.drawText(where.adjusted(8, 0, Theme::px(182) - width(), 0), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(text_of(jobs_[s.job].name), Qt::ElideRight, Theme::px(174)));
+        // Where it is now, while another order is tried.
+        if (trial_ && shift_of(s.job) != nullptr) {
+            p.setBrush(Qt::NoBrush);
+            p.setPen(QPen(t.pencil, 1, Qt::DashLine));
+            for (const RackSlot& slot : week_.slots) {
+                if (slot.job != s.job || slot.slot.start >= today_is + days(days_shown)) continue;
+                const double from = x_of(slot.slot.start);
+                p.drawRect(
+                    QRectF(from, where.top() + 5, std::max(3.0, x_of(slot.slot.end) - from), where.height() - 10));
+            }
+        }
         const QColor work = s.late ? t.brick : t.graphite;
-        for (const RackSlot& slot : week_.slots) {
+        for (const RackSlot& slot : seen().slots) {
             if (slot.job != s.job || slot.slot.start >= today_is + days(days_shown)) continue;
             const double from = x_of(slot.slot.start);
             p.fillRect(QRectF(from, where.top() + 8, std::max(2.0, x_of(slot.slot.end) - from), where.height() - 16),
@@ -164,14 +244,14 @@ void WeekView::paintEvent(QPaintEvent*) {
 }
 
 void WeekView::mousePressEvent(QMouseEvent* event) {
-    for (std::size_t row = 0; row < week_.standings.size(); ++row) {
+    for (std::size_t row = 0; row < seen().standings.size(); ++row) {
         if (lane(row).contains(event->position()))
-            return Q_EMIT first_wanted(static_cast<int>(week_.standings[row].job));
+            return Q_EMIT trial_wanted(static_cast<int>(seen().standings[row].job));
     }
-    const auto places = of_the_day(week_, desk_.now());
+    const auto places = of_the_day(seen(), desk_.now());
     for (std::size_t row = 0; row < std::min(places.size(), most_today); ++row) {
         if (today_row(row).contains(event->position()))
-            return Q_EMIT bench_wanted(static_cast<int>(week_.slots[places[row]].job));
+            return Q_EMIT bench_wanted(static_cast<int>(seen().slots[places[row]].job));
     }
 }
 
@@ -179,10 +259,10 @@ void WeekView::mousePressEvent(QMouseEvent* event) {
 bool WeekView::event(QEvent* event) {
     if (event->type() != QEvent::ToolTip) return QWidget::event(event);
     const auto* help = static_cast<QHelpEvent*>(event);
-    for (std::size_t row = 0; row < week_.standings.size(); ++row) {
+    for (std::size_t row = 0; row < seen().standings.size(); ++row) {
         if (!lane(row).contains(help->pos())) continue;
-        for (const RackSlot& s : week_.slots) {
-            if (s.job != week_.standings[row].job) continue;
+        for (const RackSlot& s : seen().slots) {
+            if (s.job != seen().standings[row].job) continue;
             if (help->pos().x() < x_of(s.slot.start) - 1 || help->pos().x() > x_of(s.slot.end) + 2) continue;
             const Task& task = (*jobs_[s.job].clock.tasks)[s.slot.task];
             QToolTip::showText(help->globalPos(), moment_of(s.slot.start) + "  " + shown(desk_.say(full_name(task))),

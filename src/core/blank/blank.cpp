@@ -346,6 +346,12 @@ void note(BlankPlan& plan, const Blank& blank) {
 
 }  // namespace
 
+bool is_sawn_here(const Blank& blank) {
+    const bool of_a_length = blank.kind == Kind::Board || blank.kind == Kind::Arrow;
+    return of_a_length && !blank.stock.empty() && !blank.sawn && blank.already == Already::Bare &&
+           blank.tape == Readings{};
+}
+
 BlankPlan measure_up(const Blank& typed, const std::vector<StockSize>& sizes, const std::vector<Density>& densities,
                      const std::vector<HangingRule>& hanging) {
     BlankPlan plan;

@@ -108,6 +108,7 @@ struct Blank {
     Coated finished = Coated::Face;
     Already already = Already::Bare;
     int already_hours = 0;     ///< how long ago that was
+    bool sawn = false;         ///< a board that has its length already, so that nobody saws it
     bool from_behind = false;  ///< clear acrylic that is lettered on its back and read through
     Readings tape;             ///< what the tape says, as far as the maker cares to measure
     std::vector<ClearZone> clear;
@@ -119,6 +120,10 @@ struct Blank {
     Holding holding;
     friend bool operator==(const Blank&, const Blank&) = default;
 };
+
+/// Whether it is sawn from a length of stock before anything else: a bare board of a stock size that nobody has
+/// measured all round yet.
+bool is_sawn_here(const Blank& blank);
 
 /// The material that shows where nothing is painted: a canvas is cloth whatever it is stretched on.
 inline const std::string& shown_material(const Blank& blank) {

@@ -45,16 +45,21 @@ class Builder {
     /// after.
     Left build(const Left* other_face, bool goes_on) {
         at_ = first_at_work();
+        stack_ = stack_of(in_);
         if (other_face != nullptr && other_face->last) {
             last_ = other_face->last;
             then_wait(other_face->wait, other_face->why);
             wait_from_ = other_face->from;
             follow(add(Work::Turn, "", {{"turn", 1}}, {}));
+        } else {
+            saw();
         }
         if (in_.frame_before) frame();
         const ColourWork* before = nullptr;
         for (const Layer& layer : in_.layers) {
             if (layer.kind != LayerKind::Lettering) {
+                if (layer.kind == LayerKind::Coat && layer.on == On::Openings) continue;  // with its lettering
+                if (layer.kind == LayerKind::Coat && layer.on == On::Field) fields();
                 put_on(layer, before != nullptr);
                 continue;
             }
@@ -62,9 +67,17 @@ class Builder {
                                              [&](const ColourWork& c) { return c.id == layer.colour; });
             if (colour == in_.colours.end() || colour->printed_with_another) continue;
             at_ = &*colour;
-            if (before == nullptr) fields();
+            fields();
             const std::vector<std::size_t> films = cut_and_weed();
+            const auto place = std::find(stack_.begin(), stack_.end(), at_->id);
+            if (place != stack_.end()) {
+                stacked_.push_back({at_, films});
+                if (place + 1 == stack_.end()) lay_stack();
+                before = at_;
+                continue;
+            }
             if (!colour->loads->sections.empty()) wait_before(Next::Film);
+            through_ = through_mask(in_.layers, colour->id);
             lay_and_paint(films);
             before = at_;
         }
@@ -267,7 +280,9 @@ class Builder {
         const bool dry = layer.kind == LayerKind::DryBrush;
         const Work work = dry ? Work::DryBrush : !clear ? Work::Ground : lettered ? Work::Clear : Work::ClearUnder;
         const LayerId& usual = clear ? clear_coat : ground_coat;
-        const double sqft = layer.on == On::Edges ? 0 : in_.area_sqft;
+        const double sqft = layer.on == On::Edges   ? 0
+                            : layer.on == On::Field ? in_.fields_sqft / std::max(1, in_.fields)
+                                                    : in_.area_sqft;
         for (int n = 1; n <= layer.coat.coats; ++n) {
             wait_before(n > 1 ? Next::SameCoat : clear ? Next::Clear : Next::Coat, coat);
             const char* said = dry ? nullptr : saying_of(coat);
@@ -281,8 +296,9 @@ class Builder {
             tasks_[task].layer = layer.id;
             in_round(task, "/" + coat.id + "/" + layer.coat.colour + "/" + std::to_string(n), h_.setup);
             if (layer.on != On::Face) {
-                tasks_[task].name = {layer.on == On::Edges ? "task.on-edges" : "task.on-back",
+                tasks_[task].name = {std::string("task.on-") + word_of(layer.on),
                                      {{"task", std::vector<Reason>{tasks_[task].name}},
+                                      {"field", std::int64_t{layer.field}},
                                       {"coat", std::int64_t{n}},
                                       {"coats", std::int64_t{layer.coat.coats}},
                                       {"paint", coat.name}}};
@@ -294,6 +310,7 @@ class Builder {
 
     // Bands and borders: tape on the dry ground, a thin coat, the tape off while it is soft.
     void fields() {
+        if (std::exchange(fields_done_, true)) return;
         const BuildUp& m = method();
         const double each = in_.fields > 0 ? in_.fields_sqft / in_.fields : 0;
         for (int i = 1; i <= in_.fields; ++i) {
@@ -304,6 +321,18 @@ class Builder {
             dries(Dries::Nothing);
             then_wait(std::max(m.rest, m.field.film_least), {"wait.film-on-field", {}});
         }
+    }
+
+    void saw() {
+        if (in_.saw_pieces == 0) return;
+        const std::size_t task =
+            add(Work::Saw, "", {{"setup", 1}, {"saw-piece", in_.saw_pieces + (in_.saw_head ? 1.0 : 0.0)}},
+                {{"pieces", std::int64_t{in_.saw_pieces}}, {"length", in_.saw_length}}, 0, 1,
+                in_.saw_head         ? "saw-arrow"
+                : in_.saw_pieces > 1 ? "saw-list"
+                                     : nullptr);
+        in_round(task, "", h_.setup);
+        follow(task);
     }
 
     void frame() {
@@ -376,6 +405,24 @@ class Builder {
         pass_ = 0;
     }
 
+    // From the top one down each film takes up the next below it, match marks on match marks; then all are laid as one,
+    // where the lowest goes.
+    void lay_stack() {
+        std::vector<std::size_t> ready = stacked_.back().second;
+        for (std::size_t i = stacked_.size() - 1; i-- > 0;) {
+            at_ = stacked_[i].first;
+            const Section& section = loads().sections.front();
+            const std::size_t task = add(Work::Stack, section.letters, {{"lay", 1}}, {{"letters", section.letters}}, 1);
+            for (const std::size_t film : ready) after(task, film);
+            for (const std::size_t film : stacked_[i].second) after(task, film);
+            ready = {task};
+        }
+        wait_before(Next::Film);
+        lay(lays_of(loads().sections), ready);
+        dries(Dries::Vinyl);
+        stacked_.clear();
+    }
+
     void lay(const std::vector<Lay>& lays, const std::vector<std::size_t>& films) {
         for (const Lay& l : lays) {
             const Section& section = loads().sections[l.section];
@@ -413,12 +460,19 @@ class Builder {
             then_wait(slowed(trade_.seal_dry), {"wait.seal-dry", {}});
             wait_dries_ = true;
         }
-        const bool apart = at_->making.mask_by_mask && lays.size() > 1;
+        const bool apart = at_->making.mask_by_mask && lays.size() > 1 && through_.empty();
         for (int coat = 1; coat <= m.colour_coats; ++coat) {
             if (apart && coat == m.colour_coats) return paint_and_lift(lays, coat);
             follow(colour_coat(coat, true, letters));
             then_wait(slowed(trade_.colour_through_mask), {"wait.colour-coat", {}});
             wait_dries_ = true;
+        }
+        for (const Layer& layer : through_) {
+            for (int coat = 1; coat <= layer.coat.coats; ++coat) {
+                follow(through(layer, coat, letters));
+                then_wait(slowed(trade_.colour_through_mask), {"wait.colour-coat", {}});
+                wait_dries_ = true;
+            }
         }
         // Masks come off in the reverse order of laying, and are painted in the order in which they come off: each
         // inside the window that its own first letter opened.
@@ -463,6 +517,21 @@ class Builder {
         return task;
     }
 
+    // One coat more through the same openings, out of another tin.
+    std::size_t through(const Layer& layer, int coat, int letters) {
+        const Coat tin = coat_of(trade_, layer);
+        const std::size_t task =
+            with(add(Work::Colour, layer.id.name + "." + std::to_string(coat),
+                     {{"setup", 1}, {"colour", static_cast<double>(letters)}},
+                     {{"coat", std::int64_t{coat}}, {"coats", std::int64_t{layer.coat.coats}}, {"paint", tin.name}},
+                     coat, std::max(1, pass_), "colour-through"),
+                 tin);
+        tasks_[task].layer = layer.id;
+        tasks_[task].setup = std::min(tasks_[task].hands_on, Minutes(static_cast<int>(h_.setup)));
+        if (layer.how == PutOn::Spray) tasks_[task].products.emplace_back("spray");
+        return task;
+    }
+
     [[nodiscard]] Reason lift_wait() const {
         const BuildUp& m = method();
         return {std::string("wait.lift-") + word_of(m.lift.id), {{"from", m.lift.from}, {"to", m.lift.to}}};
@@ -500,6 +569,16 @@ class Builder {
         }
         wait_before(Next::Final);
         follow(add(Work::Final, "", {{"final", 1}}, {}));
+        if (in_.holds == Holds::InPlace) return;
+        follow(add(Work::Hang, "", {{"hang", 1}}, {}, 0, 1,
+                   in_.holds == Holds::Hung      ? nullptr
+                   : in_.holds == Holds::Leaning ? "lean"
+                   : in_.holds == Holds::Stake   ? "stake"
+                                                 : "stand"));
+        if (in_.heavy) {
+            tasks_[*last_].people = 2;
+            tasks_[*last_].products.emplace_back("heavy");
+        }
     }
 
     const FaceWork& in_;
@@ -509,6 +588,10 @@ class Builder {
     Cutters& cutters_;
     const ColourWork* at_ = nullptr;
     std::optional<std::size_t> proof_;
+    std::vector<ColourId> stack_;                                                  // what is laid as one
+    std::vector<std::pair<const ColourWork*, std::vector<std::size_t>>> stacked_;  // of it, weeded already
+    std::vector<Layer> through_;                                                   // coats through the mask at hand
+    bool fields_done_ = false;
     std::optional<std::size_t> last_;  // the last task on the blank itself
     Minutes wait_{0};                  // after it
     bool wait_dries_ = false;
@@ -567,6 +650,31 @@ double slowed_by(const std::vector<Slowing>& table, int celsius, int humidity) {
         if (celsius <= row.celsius || humidity >= row.humidity) factor = std::max(factor, row.factor);
     }
     return factor;
+}
+
+std::vector<ColourId> stack_of(const FaceWork& face) {
+    std::vector<ColourId> stack;
+    if (!face.stacked) return stack;
+    bool parted = false;
+    for (const Layer& layer : face.layers) {
+        if (layer.kind != LayerKind::Lettering) {
+            parted = parted || !stack.empty();
+            continue;
+        }
+        const auto colour = std::find_if(face.colours.begin(), face.colours.end(),
+                                         [&](const ColourWork& c) { return c.id == layer.colour; });
+        if (colour == face.colours.end() || colour->printed_with_another) continue;
+        const bool can = colour->making.way == Way::Decal && colour->loads->sections.size() == 1 && !parted;
+        if (!can) {
+            // What begins lower may still be a stack.
+            if (stack.size() > 1) break;
+            stack.clear();
+            parted = false;
+            if (colour->making.way != Way::Decal || colour->loads->sections.size() != 1) continue;
+        }
+        stack.push_back(colour->id);
+    }
+    return stack.size() > 1 ? stack : std::vector<ColourId>{};
 }
 
 Reason full_name(const Task& task) {

@@ -11,6 +11,7 @@
 #include <string>
 #include <vector>
 
+#include "blank/weight.h"
 #include "loads/machines.h"
 #include "method/build_up.h"
 #include "values/shared.h"
@@ -97,11 +98,17 @@ struct FaceWork {
     std::string sign;                 ///< what it is called, where the job has several
     std::vector<ColourWork> colours;  ///< in the order of laying; at least one
     std::vector<Layer> layers;        ///< in the order of laying (in_order)
+    bool stacked = false;             ///< decals of several colours are put together on the tape, where they can
     bool outdoors = true;
     double area_sqft = 0;  ///< that coats cover
     Length letter_height;
     int fields = 0;  ///< painted fields of the blank
     double fields_sqft = 0;
+    int saw_pieces = 0;     ///< of the blank and its backing, where they are sawn from a length first
+    Length saw_length;      ///< of the blank
+    bool saw_head = false;  ///< of an arrow, by its marks
+    Holds holds = Holds::InPlace;
+    bool heavy = false;    ///< two put it up
     int frame_pieces = 0;  ///< to saw and join
     bool frame_before = false;
     double slowed = 1;  ///< so many times as long water-based coats dry, where it is cold or damp
@@ -111,6 +118,10 @@ struct FaceWork {
 
 /// How many times as long water-based coats dry in such a room: the worse of its cold and its damp.
 double slowed_by(const std::vector<Slowing>& table, int celsius, int humidity);
+
+/// The colours of a face that are put together on the tape, the lowest first: decals that follow one another, each of
+/// one section. Fewer than two: none.
+std::vector<ColourId> stack_of(const FaceWork& face);
 
 /// The name of a task with its sign, where a job has several.
 Reason full_name(const Task& task);

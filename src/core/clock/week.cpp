@@ -58,4 +58,17 @@ RackWeek rack_week(const std::vector<RackJob>& jobs, const std::vector<std::size
     return week;
 }
 
+std::vector<Shifted> shifts_between(const RackWeek& before, const RackWeek& after) {
+    std::vector<Shifted> shifts;
+    for (const Standing& then : after.standings) {
+        const auto now = std::find_if(before.standings.begin(), before.standings.end(),
+                                      [&](const Standing& s) { return s.job == then.job; });
+        if (now == before.standings.end() || !then.open || !now->open || now->ready == then.ready) continue;
+        shifts.push_back({then.job, now->ready, then.ready, then.late});
+    }
+    std::stable_sort(shifts.begin(), shifts.end(),
+                     [](const Shifted& a, const Shifted& b) { return a.after - a.before > b.after - b.before; });
+    return shifts;
+}
+
 }  // namespace skarvel

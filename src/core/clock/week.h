@@ -50,6 +50,16 @@ struct RackWeek {
 /// they were given.
 RackWeek rack_week(const std::vector<RackJob>& jobs, const std::vector<std::size_t>& first = {});
 
+/// What another order of the jobs does to one of them.
+struct Shifted {
+    std::size_t job = 0;
+    Moment before{}, after{};  ///< ready
+    bool late = false;         ///< then
+    friend bool operator==(const Shifted&, const Shifted&) = default;
+};
+/// Jobs that are ready at another time in `after` than in `before`: those that lose most come first.
+std::vector<Shifted> shifts_between(const RackWeek& before, const RackWeek& after);
+
 /// Slots of all tasks when some of the hands' time is taken; empty when the hours hold no room. In clock/schedule.cpp.
 std::vector<Slot> forward_around(const ClockInput& input, const std::vector<Interval>& taken);
 

@@ -159,6 +159,7 @@ struct Described<Blank> {
         may("finished", &Blank::finished),
         may("already", &Blank::already),
         may("alreadyHours", &Blank::already_hours, from_to(0, 1'000'000)),
+        may("sawn", &Blank::sawn),
         may("fromBehind", &Blank::from_behind),
         may("tape", &Blank::tape),
         must("margin", &Blank::margin),
@@ -522,6 +523,7 @@ struct Described<Finish> {
         must("safeWaits", &Finish::safe_waits),
         may("restHours", &Finish::rest_hours, from_to(0, 24 * 60)),
         may("leftOut", &Finish::left_out),
+        may("stacked", &Finish::stacked),
     };
 };
 
@@ -534,6 +536,7 @@ struct Described<Layer> {
         may("coat", &Layer::coat),
         may("how", &Layer::how),
         may("on", &Layer::on),
+        may("field", &Layer::field, from_to(1, 1000)),
         may("wipedAfter", &Layer::wiped_after, from_to(0, 24 * 60)),
         may("grit", &Layer::grit, from_to(0, 5000)),
         may("colour", &Layer::colour),
@@ -755,6 +758,7 @@ struct Described<Sign> {
         may("name", &Sign::name),
         must("blank", &Sign::blank),
         must("faces", &Sign::faces, not_empty),
+        may("frontFirst", &Sign::front_first),
     };
 };
 
@@ -974,6 +978,33 @@ struct Described<Pace> {
 };
 
 template <>
+struct Described<OwnCondition> {
+    static constexpr const char* name = "ownCondition";
+    static constexpr std::tuple fields{
+        must("fact", &OwnCondition::fact),
+        must("is", &OwnCondition::is),
+    };
+};
+
+template <>
+struct Described<OwnRule> {
+    static constexpr const char* name = "ownRule";
+    static constexpr std::tuple fields{
+        must("id", &OwnRule::id),     must("mark", &OwnRule::mark),      must("when", &OwnRule::when),
+        must("says", &OwnRule::says), may("instead", &OwnRule::instead),
+    };
+};
+
+template <>
+struct Described<ShelfColour> {
+    static constexpr const char* name = "tin";
+    static constexpr std::tuple fields{
+        must("colour", &ShelfColour::colour, a_colour),
+        must("name", &ShelfColour::name),
+    };
+};
+
+template <>
 struct Described<Calls> {
     static constexpr const char* name = "calls";
     static constexpr std::tuple fields{
@@ -1013,6 +1044,8 @@ struct Described<Shop> {
         may("leftovers", &Shop::leftovers),
         may("favourites", &Shop::favourites),
         may("overruled", &Shop::overruled),
+        may("ownRules", &Shop::own_rules),
+        may("tins", &Shop::tins),
         may("partWords", &Shop::part_words),
     };
     static void settle(const Object& o, Shop& shop);

@@ -284,6 +284,16 @@ class Writer {
         }
         j["steps"] = steps;
         j["ticksWithoutStep"] = Json::array();
+        j["timers"] = Json::array();
+        for (const Timer& t : plan.bench->timers) {
+            Json timer{{"after", t.after.name},
+                       {"before", t.before.name},
+                       {"what", say(t.what)},
+                       {"since", write_moment(t.since)},
+                       {"from", write_moment(t.from)}};
+            if (t.until) timer["until"] = write_moment(*t.until);
+            j["timers"].push_back(std::move(timer));
+        }
         for (const StepId& id : plan.bench->orphans) j["ticksWithoutStep"].push_back(id.name);
         return j;
     }

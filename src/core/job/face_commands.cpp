@@ -147,13 +147,23 @@ Job raise_art(const Job& job, FaceAt at, std::size_t art, bool to_front) {
     });
 }
 
-Job add_colour(const Job& job, FaceAt at) {
-    return changed(job, at, [](Face& face, Job& out) {
+Job add_colour(const Job& job, FaceAt at, const std::vector<ShelfColour>& offered) {
+    return changed(job, at, [&](Face& face, Job& out) {
         Colour colour = face.colours.back();
         colour.id = new_colour_id(out, face.id);
         // Told apart at once; the maker picks what it really is.
+        const auto is_there = [&](const std::string& shade) {
+            return std::any_of(face.colours.begin(), face.colours.end(),
+                               [&](const Colour& c) { return c.paint.colour == shade; });
+        };
         colour.paint.colour = "#b8862b";
         colour.paint.colour_name = "ochre";
+        const auto another =
+            std::find_if(offered.begin(), offered.end(), [&](const ShelfColour& c) { return !is_there(c.colour); });
+        if (is_there(colour.paint.colour) && another != offered.end()) {
+            colour.paint.colour = another->colour;
+            colour.paint.colour_name = another->name;
+        }
         // What was wished about the pieces of the other is not about these.
         colour.making.wishes.bound.clear();
         colour.making.wishes.apart.clear();

@@ -25,7 +25,7 @@ Job remove_art(const Job& job, FaceAt at, std::size_t art, const ColourPlan* pla
 Job raise_art(const Job& job, FaceAt at, std::size_t art, bool to_front);
 
 /// Another colour, made like the last one.
-Job add_colour(const Job& job, FaceAt at);
+Job add_colour(const Job& job, FaceAt at, const std::vector<ShelfColour>& offered = {});
 /// Everything in that colour takes the first of those that stay; the last colour stays. What was cut for it stays on
 /// record.
 Job remove_colour(const Job& job, FaceAt at, std::size_t colour);

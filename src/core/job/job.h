@@ -46,6 +46,8 @@ struct Sign {
     std::string name;  ///< the maker's own; otherwise its words name it
     Blank blank;
     std::vector<Face> faces;
+    bool front_first =
+        false;  ///< of two faces the front is worked first; else the back, so that the front is never lain on
     friend bool operator==(const Sign&, const Sign&) = default;
 };
 
@@ -150,6 +152,8 @@ struct Shop {
     std::vector<LeftoverWood> leftovers;
     std::vector<std::string> favourites;  ///< typefaces, as "family style"
     std::vector<Overruled> overruled;     ///< rules that do not hold here
+    std::vector<OwnRule> own_rules{};     ///< beside those of the trade
+    std::vector<ShelfColour> tins{};      ///< colours that its maker has, by their own names
     bool part_words = false;              ///< its habit: words are parted where that saves a load or film
     friend bool operator==(const Shop&, const Shop&) = default;
 };

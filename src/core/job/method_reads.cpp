@@ -39,8 +39,7 @@ void lies_on(MethodInput& in, const Blank& blank, const std::vector<FieldPlan>& 
 }  // namespace
 
 MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Face& face, const ColourPlan& colour,
-                         std::map<ColourId, std::vector<ShownLayer>> earlier, std::vector<Overruled> overruled,
-                         const Trade& trade) {
+                         std::map<ColourId, std::vector<ShownLayer>> earlier, MakersRules rules, const Trade& trade) {
     const auto colour_of = [&](const ColourId& id) {
         const Colour* known = find_colour(face, id);
         return known == nullptr ? std::string() : known->paint.colour;
@@ -73,7 +72,8 @@ MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Fa
     lies_on(in, blank, measured.fields, colour);
     in.coated_edges = blank.finished != Coated::Face;
     in.earlier = std::move(earlier);
-    in.overruled = std::move(overruled);
+    in.overruled = std::move(rules.overruled);
+    in.own_rules = std::move(rules.own);
     return in;
 }
 
@@ -95,8 +95,11 @@ FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, st
                     const std::string& name, const Trade& trade) {
     FaceWork w;
     w.id = plan.id;
-    // The back first, so that the front is never lain upon.
-    if (plan.at.face + 1 < sign.faces.size()) w.after_face = sign.faces[plan.at.face + 1].id;
+    // The back first, so that the front is never lain upon, unless its maker wants it otherwise.
+    if (sign.front_first && plan.at.face > 0)
+        w.after_face = sign.faces[plan.at.face - 1].id;
+    else if (!sign.front_first && plan.at.face + 1 < sign.faces.size())
+        w.after_face = sign.faces[plan.at.face + 1].id;
     w.sign = name;
     for (const ColourPlan& c : colours) {
         const Colour& decided = face.colours[c.colour];
@@ -108,6 +111,7 @@ FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, st
         return l.kind == LayerKind::Lettering &&
                std::none_of(colours.begin(), colours.end(), [&](const ColourPlan& c) { return c.id == l.colour; });
     });
+    w.stacked = face.finish.stacked;
     w.outdoors = is_outdoors(face.finish.place);
     w.area_sqft = plan.blank->coat_sqft;
     w.letter_height = plan.lettering->cap_height;
@@ -115,6 +119,13 @@ FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, st
     for (const FieldPlan& field : plan.blank->fields) w.fields_sqft += field.region.area_mm2() / (304.8 * 304.8);
     for (const Cut& cut : plan.blank->cuts) w.frame_pieces += cut.what.id.starts_with("frame.") ? cut.count : 0;
     w.frame_before = sign.blank.frame.before;
+    if (is_sawn_here(sign.blank)) {
+        for (const Cut& cut : plan.blank->cuts) w.saw_pieces += cut.what.id.starts_with("frame.") ? 0 : cut.count;
+        w.saw_length = from_grid(std::max(plan.blank->face.width(), plan.blank->face.height()));
+        w.saw_head = sign.blank.kind == Kind::Arrow;
+    }
+    w.holds = sign.blank.holding.way;
+    w.heavy = plan.blank->weight.total() > trade.hands_on.alone_to_grams;
     return w;
 }
 
@@ -124,7 +135,7 @@ namespace {
 class Trials {
   public:
     Trials(const Job& job, const Shop& shop, const Plan& plan, const ColourId& colour, const Trade& trade)
-        : trade_(trade), overruled_(overruled_by(job, shop)) {
+        : trade_(trade), shop_(shop), rules_(rules_of_maker(job, shop)) {
         const auto at = place_of(job, colour);
         now_ = plan.of(colour);
         if (!at || now_ == nullptr || now_->id != colour) {
@@ -163,9 +174,9 @@ class Trials {
         if (mended == *face_) return std::nullopt;
         ColourPlan then = *now_;
         then.cut.making = resolve(mended.colours[now_->colour].making, trade_.films, trade_.tools);
-        Came came{build_up(method_reads(sign_->blank, *now_->face->blank, mended, then, earlier_, overruled_, trade_),
-                           trade_),
-                  {finding, fix, {}, {}}};
+        Came came{
+            build_up(method_reads(sign_->blank, *now_->face->blank, mended, then, earlier_, rules_, trade_), trade_),
+            {finding, fix, {}, {}, {}}};
         const auto brought = [&](const Finding& g) { return g.mark >= grave && !found(*now_->method, g.rule, g.mark); };
         if (std::any_of(came.build.findings.begin(), came.build.findings.end(), brought)) return std::nullopt;
         then.method = Shared<BuildUp>(came.build);
@@ -173,13 +184,27 @@ class Trials {
         changed[own_] = then;
         came.remedy.hands_on =
             hands_on_of(work_reads(*sign_, mended, *now_->face, changed, {}, trade_), trade_) - before_;
+        const auto was = worth(*now_), is = worth(then);
+        if (was && is) came.remedy.cents = *is - *was;
         came.remedy.then = risks_of(came.build, trade_);
         return came;
     }
 
   private:
+    // Of the film that is cut for it, by itself.
+    [[nodiscard]] std::optional<std::int64_t> worth(const ColourPlan& colour) const {
+        const bool decal = colour.cut.making.way == Way::Decal;
+        const FilmUser user{colour.cut.making.film.id,
+                            colour.cut.making.film.name,
+                            decal ? face_->colours[colour.colour].paint.colour : std::string(),
+                            colour.cut.loads,
+                            {}};
+        return worth_of(film_costs(uses_of({user}), shop_.drawer), user);
+    }
+
     const Trade& trade_;
-    const std::vector<Overruled> overruled_;
+    const Shop& shop_;
+    const MakersRules rules_;
     const Sign* sign_ = nullptr;
     const Face* face_ = nullptr;
     const ColourPlan* now_ = nullptr;
@@ -205,10 +230,10 @@ std::vector<Remedy> remedies(const Job& job, const Shop& shop, const Plan& plan,
     return all;
 }
 
-std::vector<Overruled> overruled_by(const Job& job, const Shop& shop) {
-    std::vector<Overruled> all = job.overruled;
-    all.insert(all.end(), shop.overruled.begin(), shop.overruled.end());
-    return all;
+MakersRules rules_of_maker(const Job& job, const Shop& shop) {
+    MakersRules rules{job.overruled, shop.own_rules};
+    rules.overruled.insert(rules.overruled.end(), shop.overruled.begin(), shop.overruled.end());
+    return rules;
 }
 
 Lowering what_lowers(const Job& job, const Shop& shop, const Plan& plan, const ColourId& colour, const Trade& trade) {

@@ -11,10 +11,16 @@
 
 namespace skarvel {
 
+/// What a maker says about the rules: which do not hold, for the job or in the shop, and which hold besides.
+struct MakersRules {
+    std::vector<Overruled> overruled;
+    std::vector<OwnRule> own;
+};
+MakersRules rules_of_maker(const Job& job, const Shop& shop);
+
 /// `earlier`: what the colours of the face that come before leave on it.
 MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Face& face, const ColourPlan& colour,
-                         std::map<ColourId, std::vector<ShownLayer>> earlier, std::vector<Overruled> overruled,
-                         const Trade& trade);
+                         std::map<ColourId, std::vector<ShownLayer>> earlier, MakersRules rules, const Trade& trade);
 
 /// `colours`: all of the face, in the order of laying; `sign`: its name, where the job has several.
 FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, std::span<const ColourPlan> colours,
@@ -27,8 +33,9 @@ LayingInput laying_reads(const Blank& blank, const Shared<BlankPlan>& measured, 
 struct Remedy {
     Finding finding;  ///< of the build-up; of what only lowers a risk, its joint alone
     Fix fix = Fix::SandFirst;
-    Minutes hands_on{0};  ///< more than now
-    Risks then;           ///< how it stands afterwards
+    Minutes hands_on{0};                  ///< more than now
+    std::optional<std::int64_t> cents{};  ///< of film, more than now; where the drawer knows both prices
+    Risks then;                           ///< how it stands afterwards
     friend bool operator==(const Remedy&, const Remedy&) = default;
 };
 
@@ -44,8 +51,5 @@ struct Lowering {
     friend bool operator==(const Lowering&, const Lowering&) = default;
 };
 Lowering what_lowers(const Job& job, const Shop& shop, const Plan& plan, const ColourId& colour, const Trade& trade);
-
-/// What the job and its shop overrule.
-std::vector<Overruled> overruled_by(const Job& job, const Shop& shop);
 
 }  // namespace skarvel

@@ -120,6 +120,7 @@ class Run {
             std::erase_if(of_lettering, [](const Problem& x) { return x.what.id == "lettering.no-words"; });
         add(out_.problems, of_lettering);
         add(out_.problems, p.art->problems);
+        say_covered(out_.problems, d.face, *p.art, *p.lettering);
 
         std::vector<ColourId> used = colours_used(d.face.lettering, d.face.art, colours_of(d.face));
         // Seen through the blank, what is in front is laid first.
@@ -221,7 +222,7 @@ class Run {
         std::map<ColourId, std::vector<ShownLayer>> earlier;
         for (ColourPlan& c : d.colours) {
             MethodInput reads =
-                method_reads(blank, *d.plan.blank, d.face, c, earlier, overruled_by(job_, shop_), trade_);
+                method_reads(blank, *d.plan.blank, d.face, c, earlier, rules_of_maker(job_, shop_), trade_);
             c.method = table_.method(c.id, std::move(reads), ran_,
                                      [&](const MethodInput& in) { return build_up(in, trade_); });
             c.risks = risks_of(*c.method, trade_);
@@ -392,10 +393,15 @@ class Run {
                                      [](const ColourPlan& c) { return !c.cut.pieces->empty(); });
         if (any) {
             for (const Drawn& d : drawn_) {
-                // The back of a sign comes before its front.
+                // The face that comes first stands before the one that comes after it.
                 const auto front = std::find_if(reads.faces.begin(), reads.faces.end(),
                                                 [&](const FaceWork& w) { return w.after_face == d.face.id; });
                 reads.faces.insert(front, work_of(d));
+            }
+            for (const FaceWork& face : reads.faces) {
+                if (face.stacked && face.colours.size() > 1 && stack_of(face).empty())
+                    out_.problems.push_back(
+                        {{"stack.cannot", {}}, Station::Method, {"stack.cannot-remedy", {}}, Mark::Look});
             }
         }
         reads.mishaps = job_.bench.mishaps;

@@ -53,6 +53,30 @@ void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& col
     say(all.keepers, Thin::Keeper, "thin.keepers", {"thin.larger", {}});
 }
 
+void say_covered(std::vector<Problem>& problems, const Face& face, const ArtPlan& art, const LetteringPlan& lettering) {
+    constexpr double speck_mm2 = 1;
+    for (std::size_t i = 0; i < face.art.size() && i < art.parts.size(); ++i) {
+        if (!std::holds_alternative<PlacedDrawing>(face.art[i].kind)) continue;
+        std::optional<std::string> covered;
+        for (const PlacedLetter& letter : lettering.letters) {
+            if (covered || common(art.boxes[i], letter.ink.bounds()).empty()) continue;
+            for (const ArtPart& part : art.parts[i]) {
+                if (intersect(part.shape, letter.ink).area_mm2() > speck_mm2) {
+                    const auto of = static_cast<std::size_t>(letter.of);
+                    covered =
+                        of < face.lettering.texts.size() ? called(face, face.lettering.texts[of].id) : std::string();
+                    break;
+                }
+            }
+        }
+        if (covered)
+            say_once(problems, {{"art.covers-words", {{"words", *covered}}},
+                                Station::Lettering,
+                                {"art.covers-words-remedy", {}},
+                                Mark::Look});
+    }
+}
+
 void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed) {
     const bool unknown = !making.bed.empty() && bed_name(bed) != making.bed;
     if (!shop.machines.empty() && !unknown) return;

@@ -12,6 +12,8 @@ namespace skarvel {
 void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& colours);
 
 /// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
+/// Drawings from files that lie on words of their face.
+void say_covered(std::vector<Problem>& problems, const Face& face, const ArtPlan& art, const LetteringPlan& lettering);
 void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed);
 
 /// How the mat holds this film: worn, just washed, or of another grip than the film wants.

@@ -1,5 +1,7 @@
 #include "method/build_up.h"
 
+#include "method/own_rules.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -94,6 +96,12 @@ class Building {
             b_.colour_coats = std::max(1, in_.colour.coats);
         }
         b_.field = b_.ground_coats > 0 ? b_.ground : mask() ? b_.colour : coat_of(trade_, trade_.field_paint);
+        b_.ink = in_.colour.colour;
+        if (mask()) b_.through = through_mask(in_.layers, in_.id);
+        for (const Layer& l : b_.through) {
+            const std::string kind = coat_of(trade_, l).kind;
+            if (kind != "clear" && kind != "glaze" && !l.coat.colour.empty()) b_.ink = l.coat.colour;
+        }
         b_.sprayed = mask() && in_.making.tool.id == "spray";
         const auto lift = std::find_if(trade_.lifts.begin(), trade_.lifts.end(),
                                        [&](const LiftWindow& l) { return l.id == in_.finish.lift; });
@@ -109,6 +117,7 @@ class Building {
         const Material* material = material_of(trade_, in_.material);
         const Material* seen = material_of(trade_, in_.bare);
         const std::string bare = seen == nullptr ? unknown_bare : seen->colour;
+        const std::string& ink = b_.ink;
         const std::string ground = !b_.ground_colour.empty() ? b_.ground_colour : bare;
         // Where it lies on several, on the one that it stands out from least.
         std::string below = !in_.under.empty()                     ? in_.under
@@ -116,8 +125,7 @@ class Building {
                                                                    : std::string();
         if (in_.under.empty()) {
             for (const SeenOn& field : in_.seen_on) {
-                if (below.empty() || contrast(in_.colour.colour, field.colour) < contrast(in_.colour.colour, below))
-                    below = field.colour;
+                if (below.empty() || contrast(ink, field.colour) < contrast(ink, below)) below = field.colour;
             }
         }
         Facts f;
@@ -147,7 +155,7 @@ class Building {
         f["thin"] = static_cast<double>(in_.thin);
         f["earlier.any"] = !in_.earlier.empty();
         f["material.slick"] = in_.material == "acrylic" || in_.material == "foam" || in_.material == "canvas";
-        f["contrast"] = contrast(in_.colour.colour, below);
+        f["contrast"] = contrast(ink, below);
         f["lightening"] = luminance(in_.colour.colour) > luminance(below) + 0.2;
         f["colour.coats"] = static_cast<double>(b_.colour_coats);
         f["colour.exterior"] = mask() ? b_.colour.exterior : true;
@@ -262,7 +270,7 @@ class Building {
     [[nodiscard]] Reason seen_on() const {
         const double least = std::get<double>(b_.facts.at("contrast"));
         for (const SeenOn& field : in_.seen_on) {
-            if (!in_.under.empty() || contrast(in_.colour.colour, field.colour) > least) continue;
+            if (!in_.under.empty() || contrast(b_.ink, field.colour) > least) continue;
             return field.name.empty() ? Reason{"seen-on.field", {}} : Reason{"seen-on.named", {{"name", field.name}}};
         }
         return {in_.under.empty() ? "seen-on.ground" : "seen-on.below", {}};
@@ -297,6 +305,11 @@ class Building {
             }
             if (is_coat(layer) && layer.coat.coats <= 0) continue;
             ShownLayer shown = shown_as(layer, coated || lettered, lettered);
+            shown.field = layer.field;
+            if (is_coat(layer) && layer.on == On::Openings) {
+                shown.joint = Joint::Pair;
+                shown.in_openings = true;
+            }
             if (is_coat(layer) && layer.on == On::Face) {
                 shown.joint = coated || lettered || shown.kind == ShownKind::ClearUnder ? Joint::Pair : Joint::Ground;
                 if (is_clear(trade_, layer)) shown.joint = Joint::Clear;
@@ -363,8 +376,8 @@ class Building {
             layer.wiped_after > 0 ? "layer.coats-wiped" : "layer.coats",
             {{"coat", coat.name}, {"coats", std::int64_t{layer.coat.coats}}, {"after", Minutes(layer.wiped_after)}}};
         if (layer.on != On::Face)
-            s.name = {layer.on == On::Edges ? "layer.on-edges" : "layer.on-back",
-                      {{"layer", std::vector<Reason>{s.name}}}};
+            s.name = {std::string("layer.on-") + word_of(layer.on),
+                      {{"layer", std::vector<Reason>{s.name}}, {"field", std::int64_t{layer.field}}}};
         return s;
     }
 
@@ -434,6 +447,17 @@ class Building {
         }
     }
 
+    static Finding found_by(const OwnRule& own, const Rule& rule, std::size_t at) {
+        return {rule.id,
+                rule.mark,
+                rule.joint,
+                rule.basis,
+                {"own-rule.says", {{"says", own.says}}},
+                {own.instead.empty() ? "own-rule.nothing-instead" : "own-rule.instead", {{"instead", own.instead}}},
+                at,
+                {}};
+    }
+
     void judge() {
         const auto args = arguments();
         for (const Rule& rule : trade_.rules) {
@@ -447,8 +471,14 @@ class Building {
                                    place_of(rule.joint),
                                    rule.fixes});
         }
+        for (const OwnRule& own : in_.own_rules) {
+            const Rule rule = as_rule(own);
+            if (rule.when.empty() || rule.joint == Joint::Pair || !fires(rule.when, b_.facts)) continue;
+            b_.findings.push_back(found_by(own, rule, place_of(rule.joint)));
+        }
         judge_pairs();
         for (std::size_t i = 0; i < b_.layers.size(); ++i) note_unknown(i);
+        note_without_mask();
         for (Finding& f : b_.findings) {
             const auto at = std::find_if(in_.overruled.begin(), in_.overruled.end(),
                                          [&](const Overruled& o) { return o.rule == f.rule; });
@@ -463,7 +493,7 @@ class Building {
 
     // What a shown layer is made of; nothing where it is no substance that another can lie on.
     [[nodiscard]] std::optional<Coat> substance(const ShownLayer& l) const {
-        if (l.on != On::Face) return std::nullopt;
+        if (l.on != On::Face && l.on != On::Openings) return std::nullopt;
         switch (l.kind) {
             case ShownKind::Wiped:
             case ShownKind::Sanded:
@@ -555,7 +585,35 @@ class Building {
                                    at,
                                    rule.fixes});
         }
+        for (const OwnRule& own : in_.own_rules) {
+            const Rule rule = as_rule(own);
+            if (rule.joint == Joint::Pair && fires(rule.when, f)) b_.findings.push_back(found_by(own, rule, at));
+        }
         pairs_.emplace_back(at, std::pair(lower.name, upper.name));
+    }
+
+    // What is to go through a mask finds none where the lettering before it is a decal, or where there is none.
+    void note_without_mask() {
+        const Layer* lettering = nullptr;
+        bool follows = false;
+        for (const Layer& layer : in_.layers) {
+            if (layer.kind == LayerKind::Lettering) lettering = &layer;
+            const bool through = layer.kind == LayerKind::Coat && layer.on == On::Openings;
+            follows = layer.kind == LayerKind::Lettering || (through && follows);
+            const bool none = lettering == nullptr || !follows;
+            if (!through || (!none && (lettering->colour != in_.id || mask()))) continue;
+            const auto at =
+                std::find_if(b_.layers.begin(), b_.layers.end(), [&](const ShownLayer& l) { return l.of == layer.id; });
+            if (at == b_.layers.end()) continue;
+            b_.findings.push_back({"no-mask-to-paint-through",
+                                   Mark::Stop,
+                                   Joint::Pair,
+                                   "common practice",
+                                   {none ? "rule.no-mask-before" : "rule.no-mask-on-decal", {}},
+                                   {"remedy.no-mask", {}},
+                                   static_cast<std::size_t>(at - b_.layers.begin()),
+                                   {}});
+        }
     }
 
     // A coat that only the job names is kept, and said.

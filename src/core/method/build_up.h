@@ -32,6 +32,7 @@ struct Finish {
     bool safe_waits = false;          ///< plan with the safe wait before film, not the least
     std::optional<int> rest_hours{};  ///< the maker's own wait before film
     std::vector<LayerId> left_out{};  ///< what the maker took out of what was suggested
+    bool stacked = false;             ///< decals of several colours are put together on the tape, and laid as one
     friend bool operator==(const Finish&, const Finish&) = default;
 };
 
@@ -73,6 +74,7 @@ struct ShownLayer {
     LayerId of{};              ///< the maker's layer that it is; of a colour's own, its lettering
     On on = On::Face;
     std::optional<Reason> sound{};  ///< where nothing asks to look or stop at its joint
+    int field = 0;                  ///< of what goes on one painted field: which, counted from 1
     friend bool operator==(const ShownLayer&, const ShownLayer&) = default;
 };
 
@@ -106,6 +108,7 @@ struct MethodInput {
     std::vector<SeenOn> seen_on{};  ///< painted fields that its ink lies on
     bool on_ground = true;          ///< some of it lies on none of them
     std::vector<Overruled> overruled{};                     ///< by the job, then by the shop
+    std::vector<OwnRule> own_rules{};                       ///< of the shop
     bool coated_edges = true;                               ///< coats go round its edges
     std::map<ColourId, std::vector<ShownLayer>> earlier{};  ///< what colours of this face that come before leave on it
     friend bool operator==(const MethodInput&, const MethodInput&) = default;
@@ -131,6 +134,9 @@ struct BuildUp {
     Coat top;                        ///< what the lettering lies on
     Coat field;                      ///< what painted bands and borders are painted with
     bool sprayed = false;            ///< the colour comes from a can
+    std::string
+        ink{};  ///< "#rrggbb" of the lettering in the end: its colour, or the last coat through its mask that hides it
+    std::vector<Layer> through;  ///< coats that go through the mask of the lettering at hand, after its own
     int ground_coats = 0, colour_coats = 0, clear_coats = 0;
     std::string ground_colour{};  ///< "#rrggbb" of what the lettering is painted on; empty where it is bare
     LayerId own{};                ///< the lettering at hand among the layers

@@ -56,6 +56,17 @@ bool is_clear(const Trade& trade, const Layer& layer) {
     return layer.kind == LayerKind::Coat && coat_of(trade, layer.coat.coat).kind == "clear";
 }
 
+std::vector<Layer> through_mask(const std::vector<Layer>& in_order, const ColourId& colour) {
+    std::vector<Layer> through;
+    auto at = std::find_if(in_order.begin(), in_order.end(),
+                           [&](const Layer& l) { return is_lettering(l) && l.colour == colour; });
+    if (at == in_order.end()) return through;
+    for (++at; at != in_order.end() && at->kind == LayerKind::Coat && at->on == On::Openings; ++at) {
+        if (at->coat.coats > 0) through.push_back(*at);
+    }
+    return through;
+}
+
 std::vector<Layer> in_order(const std::vector<Layer>& layers, const std::vector<ColourId>& colours, bool from_behind,
                             const Trade& trade) {
     std::vector<ColourId> named;

@@ -26,8 +26,9 @@ constexpr auto words_of(LayerKind) {
 enum class PutOn { Brush, Roller, Sponge, Spray, Cloth };
 constexpr auto words_of(PutOn) { return std::array{"brush", "roller", "sponge", "spray", "cloth"}; }
 
-enum class On { Face, Edges, Back };
-constexpr auto words_of(On) { return std::array{"face", "edges", "back"}; }
+/// Where a coat goes. `Field`: on one painted field; `Openings`: through the mask of the lettering that it follows.
+enum class On { Face, Edges, Back, Field, Openings };
+constexpr auto words_of(On) { return std::array{"face", "edges", "back", "field", "openings"}; }
 
 struct Layer {
     LayerId id;
@@ -35,6 +36,7 @@ struct Layer {
     CoatChoice coat{};  ///< of a coat and of dry-brushing: what, in which colour, how often
     PutOn how = PutOn::Brush;
     On on = On::Face;
+    int field = 1;                 ///< of a coat on one painted field: which, counted from 1
     int wiped_after = 0;           ///< minutes after which a coat is wiped back; 0: it is left
     int grit = 0;                  ///< of the paper that sands or rubs through; 0: the usual one
     ColourId colour{};             ///< of lettering: which
@@ -55,6 +57,9 @@ inline const LayerId clear_coat{"clear"};
 enum class Place { Indoors, Porch, Weather, Kitchen, Floor, Child, Wet };
 constexpr auto words_of(Place) { return std::array{"indoors", "porch", "weather", "kitchen", "floor", "child", "wet"}; }
 bool is_outdoors(Place place);
+
+/// The coats that go through the mask of a lettering: those that follow it, up to the next thing that is done.
+std::vector<Layer> through_mask(const std::vector<Layer>& in_order, const ColourId& colour);
 
 /// A coat or dry-brushing: something out of a tin.
 bool is_coat(const Layer& layer);

@@ -52,6 +52,7 @@ HandsOn read_hands_on(const Json& row) {
     for (const auto& [name, minutes] : pace_names) h.*minutes = row.at("minutes").at(std::string(name));
     h.weed_large_from = length_of(row.at("weed_large_from"));
     h.hinged_from = length_of(row.at("hinged_from"));
+    h.alone_to_grams = static_cast<int>(row.at("alone_to_kg").get<double>() * 1000);
     h.prior_tasks = row.at("prior_tasks");
     return h;
 }
@@ -131,13 +132,6 @@ NewJob read_new_job(const Json& row) {
     made.paint = coat("paint");
     made.clear = coat("clear");
     return made;
-}
-
-Mark mark_of(const std::string& mark) {
-    if (mark == "stop") return Mark::Stop;
-    if (mark == "look") return Mark::Look;
-    if (mark == "none") return Mark::None;
-    throw std::runtime_error("mark " + mark);
 }
 
 RiskModel read_risk_model(const Json& row) {
@@ -239,7 +233,12 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.thin = {length_of(thin.at("stroke")), length_of(thin.at("gap")), length_of(thin.at("keeper"))};
         const Json all = Json::parse(rules);
         for (const Json& row : all.at("rules")) {
-            Rule rule{row.at("id"), mark_of(row.at("mark")), value_of<Joint>(row.at("joint")), row.at("basis"), {}, {}};
+            Rule rule{row.at("id"),
+                      value_of<Mark>(row.at("mark")),
+                      value_of<Joint>(row.at("joint")),
+                      row.at("basis"),
+                      {},
+                      {}};
             for (const auto& [fact, value] : row.at("when").items()) rule.when.push_back(read_condition(fact, value));
             for (const Json& fix : row.value("fix", Json::array())) rule.fixes.push_back(value_of<Fix>(fix));
             trade.rules.push_back(std::move(rule));

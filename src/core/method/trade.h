@@ -52,15 +52,18 @@ struct LiftWindow {
 struct HandsOn {
     double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, weed_per_ft = 0,
            keeper = 0, lay = 0, frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, turn = 0,
-           dry_brush_per_sqft = 0, lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0, final = 0;
+           dry_brush_per_sqft = 0, lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0, final = 0,
+           saw_piece = 0, hang = 0;
     Length weed_large_from, hinged_from;
+    int alone_to_grams = 0;  ///< a heavier sign is put up by two
     double prior_tasks = 1;  ///< so many tasks that were measured is the table worth
     friend bool operator==(const HandsOn&, const HandsOn&) = default;
 };
 
 /// What each of them is called in the data, in a shop's file and in a task.
-inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 21> pace_names{{
+inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 23> pace_names{{
     {"setup", &HandsOn::setup},
+    {"saw-piece", &HandsOn::saw_piece},
     {"sand", &HandsOn::sand_per_sqft},
     {"wipe", &HandsOn::wipe},
     {"brush", &HandsOn::brush_per_sqft},
@@ -81,6 +84,7 @@ inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 21> 
     {"chalk", &HandsOn::chalk},
     {"hardware", &HandsOn::hardware},
     {"final", &HandsOn::final},
+    {"hang", &HandsOn::hang},
 }};
 
 /// How long one kind of work takes in a shop, where that is not as the table says.
@@ -237,6 +241,19 @@ struct Slowing {
     int humidity = 0;  ///< percent and more
     double factor = 1;
     friend bool operator==(const Slowing&, const Slowing&) = default;
+};
+
+/// A rule of the maker's own: where a build-up is such and such, that goes wrong, and this is done instead.
+struct OwnCondition {
+    std::string fact, is;  ///< of `what_can_be_asked` (method/own_rules.h)
+    friend bool operator==(const OwnCondition&, const OwnCondition&) = default;
+};
+struct OwnRule {
+    std::string id;  ///< "own-1"
+    Mark mark = Mark::Look;
+    std::vector<OwnCondition> when;  ///< all of them hold; a rule without any holds nowhere
+    std::string says, instead;       ///< in the maker's words
+    friend bool operator==(const OwnRule&, const OwnRule&) = default;
 };
 
 /// A rule that does not hold for a job, or in a shop, as its maker says: it is still told, and stops nothing.

@@ -65,6 +65,8 @@ class Picture {
             case Work::Cut:
             case Work::Weed:
                 return load();
+            case Work::Stack:
+                return stacking();
             case Work::Lay:
             case Work::Lift:
                 return with_film();
@@ -94,6 +96,8 @@ class Picture {
                 if (step_.work == Work::Clear) lettering(true);
                 if (const Layer* l = layer(); l != nullptr && l->on == On::Edges)
                     edge();
+                else if (l != nullptr && l->on == On::Field)
+                    coated_field(*l);
                 else
                     coated(l == nullptr ? std::string() : l->coat.colour);
                 strokes(grain(), box, 2);
@@ -118,6 +122,11 @@ class Picture {
                 area(Shows::Frame, face_.blank->built.frame.where);
                 for (const auto& [from, to] : face_.blank->built.joints) line(Shows::TapeLine, from, to);
                 return;
+            case Work::Saw:
+                return sawing();
+            case Work::Hang:
+                lettering(true);
+                return hardware();
             case Work::Hardware:
                 lettering(false);
                 return hardware();
@@ -226,8 +235,9 @@ class Picture {
             const bool here = !step_.layer.empty() ? l.id == step_.layer
                                                    : l.kind == LayerKind::Lettering &&
                                                          (step_.colour.empty() || l.colour == step_.colour);
-            if (here && step_.work != Work::Final && step_.work != Work::Proof && step_.work != Work::Turn &&
-                step_.work != Work::Mend)
+            if (step_.work == Work::Saw) break;
+            if (here && step_.work != Work::Final && step_.work != Work::Hang && step_.work != Work::Proof &&
+                step_.work != Work::Turn && step_.work != Work::Mend)
                 break;
             before.push_back(l);
         }
@@ -253,6 +263,12 @@ class Picture {
     }
 
     void coated(std::string colour) { area(Shows::Coated, face_.blank->outline, std::move(colour)); }
+    void coated_field(const Layer& on) {
+        const auto which = static_cast<std::size_t>(std::max(1, on.field)) - 1;
+        if (which >= face_.blank->fields.size()) return coated(on.coat.colour);
+        area(Shows::Coated, face_.blank->fields[which].region, on.coat.colour);
+        for (const auto& [from, to] : face_.blank->fields[which].tape) line(Shows::TapeLine, from, to);
+    }
     void edge() {
         constexpr Length rim = 0.5_in;
         area(Shows::Edge, subtract(face_.blank->outline, grow(face_.blank->outline, -rim)));
@@ -477,6 +493,28 @@ class Picture {
             lift(*l, film);
     }
 
+    // On the bench: the film that is taken up, and those that are on the tape already.
+    void stacking() {
+        const Section& own = colour_.cut.loads->sections.front();
+        Box films = own.film.bounds();
+        area(Shows::Film, own.film, film_colour(), 1);
+        area(Shows::Ink, own.cut, film_colour());
+        for (const ColourPlan& c : plan_.colours) {
+            if (c.face->id != face_.id || c.colour <= colour_.colour || c.cut.making.way != Way::Decal ||
+                c.cut.loads->sections.size() != 1)
+                continue;
+            const Section& above = c.cut.loads->sections.front();
+            films = around(films, above.film.bounds());
+            const Colour* decided = find_colour(decided_, c.id);
+            area(Shows::Ink, above.cut, decided == nullptr ? std::string() : decided->paint.colour);
+        }
+        for (const KnifeLine& k : own.lines) {
+            if (k.kind == KnifeLine::Kind::Match) line(Shows::MatchMark, k.from, k.to);
+        }
+        look_at(films);
+        out_.window = around(films, films);
+    }
+
     void lay(const PlacedLay& l, const Region& film) {
         for (const std::size_t i : l.down) {
             const PlacedLay& there = colour_.laying->lays[i];
@@ -532,7 +570,9 @@ class Picture {
     void paint() {
         board();
         lettering(false);
-        const std::string paint = decided_.colours[colour_.colour].paint.colour;
+        const Layer* through = layer();
+        const std::string paint =
+            through != nullptr ? through->coat.colour : decided_.colours[colour_.colour].paint.colour;
         Box films;
         int letters = 0;
         for (const PlacedLay& l : colour_.laying->lays) {
@@ -605,6 +645,20 @@ class Picture {
             line(Shows::Stroke, m, point_on(axis, along(axis, m) + reach * 8 / 10, along(other(axis), m)));
         }
         figure("figure.tape-lines", {{"lines", std::int64_t{number}}, {"length", taped}});
+    }
+
+    // Square at the one end, and off at its length on the other.
+    void sawing() {
+        const Axis axis = length();
+        const std::int64_t low = along(axis, board_.low), high = along(axis, board_.high);
+        const std::int64_t near = along(other(axis), board_.low), far = along(other(axis), board_.high);
+        for (const std::int64_t end : {low, high})
+            line(Shows::SawLine, point_on(axis, end, near), point_on(axis, end, far));
+        const std::int64_t beside = part_of(near, far, 0.5);
+        const Length from_end = from_grid(high - low);
+        line(Shows::Distance, point_on(axis, low, beside), point_on(axis, high, beside),
+             {"picture.distance", {{"length", from_end}}});
+        figure("figure.saw", {{"length", from_end}});
     }
 
     void hardware() {
@@ -743,6 +797,7 @@ std::vector<std::size_t> order_of_laying(const BenchPlan& bench, const FaceId& f
         if (s.face != face) continue;
         switch (s.work) {
             case Work::Field:
+            case Work::Stack:
             case Work::Lay:
             case Work::Seal:
             case Work::Colour:

@@ -33,6 +33,7 @@ enum class Shows {
     Patch,      ///< to try on
     Tape,       ///< transfer tape
     // lines
+    SawLine,   ///< here it is sawn off
     TapeLine,  ///< tape on the blank
     Middle,    ///< snapped through the face
     Hinge,
@@ -55,11 +56,12 @@ enum class Shows {
     Spot     ///< where something happened, and what
 };
 constexpr auto words_of(Shows) {
-    return std::array{"board",        "bed",      "leftover", "coated",     "edge",   "frame",   "cover",
-                      "neighbour",    "film",     "guest",    "first-half", "ink",    "opening", "waste",
-                      "keeper",       "patch",    "tape",     "tape-line",  "middle", "hinge",   "match-mark",
-                      "weeding-line", "film-end", "distance", "split",      "stroke", "burnish", "pull",
-                      "feed",         "over",     "order",    "fixing",     "corner", "half",    "spot"};
+    return std::array{"board",     "bed",       "leftover", "coated",     "edge",         "frame",
+                      "cover",     "neighbour", "film",     "guest",      "first-half",   "ink",
+                      "opening",   "waste",     "keeper",   "patch",      "tape",         "saw-line",
+                      "tape-line", "middle",    "hinge",    "match-mark", "weeding-line", "film-end",
+                      "distance",  "split",     "stroke",   "burnish",    "pull",         "feed",
+                      "over",      "order",     "fixing",   "corner",     "half",         "spot"};
 }
 
 struct PictureMark {

@@ -278,8 +278,12 @@ std::vector<Page> schedule_sheets(const Printing& on) {
         }
         sheet.y += 1.2;
     }
-    std::vector<Page> pages = sheet.take();
+    return sheet.take();
+}
 
+// What can hurt, all of it together, before anything else.
+std::vector<Page> caution_sheets(const Printing& on) {
+    const Plan& plan = on.plan;
     Sheet care(on, on.say("sheet.cautions"));
     std::vector<std::string> said;
     for (const ColourPlan& colour : plan.colours) {
@@ -298,8 +302,7 @@ std::vector<Page> schedule_sheets(const Printing& on) {
         }
     }
     care.paragraph(margin_mm, on.say("sheet.labels"));
-    for (Page& page : care.take()) pages.push_back(std::move(page));
-    return pages;
+    return care.take();
 }
 
 // Every word of it, however many: it goes on over as many pages as it takes, and is signed on the last.
@@ -396,6 +399,7 @@ std::vector<Page> sheets(const Job& job, const Plan& plan, const Shop& shop, con
     const sheet_parts::Printing on{job, plan, shop, library, paper};
     std::vector<Page> pages;
     const auto add = [&](std::vector<Page> more) { std::move(more.begin(), more.end(), std::back_inserter(pages)); };
+    add(caution_sheets(on));
     for (const ColourPlan& colour : plan.colours) {
         if (colour.face->blank->face.empty()) continue;
         add(placement_sheet(on, colour));

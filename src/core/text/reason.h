@@ -41,6 +41,7 @@ struct Reason {
 
 /// How much a finding weighs: nothing to do, look at it, or stop.
 enum class Mark { None, Look, Stop };
+constexpr auto words_of(Mark) { return std::array{"none", "look", "stop"}; }
 
 /// What is wrong, where, and what would help. Readers of outside input return it instead of a value.
 /// A station, or what it is in a field, a file or a line; may be neither.

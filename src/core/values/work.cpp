@@ -18,6 +18,7 @@ bool is_of_face(Work work) {
     switch (work) {
         case Work::Cut:
         case Work::Weed:
+        case Work::Stack:
         case Work::Lay:
         case Work::Seal:
         case Work::Colour:
@@ -28,7 +29,9 @@ bool is_of_face(Work work) {
     }
 }
 
-bool is_beside_blank(Work work) { return work == Work::Proof || work == Work::Cut || work == Work::Weed; }
+bool is_beside_blank(Work work) {
+    return work == Work::Proof || work == Work::Cut || work == Work::Weed || work == Work::Stack;
+}
 
 StepId step_id(const FaceId& of, Work work, const std::string& which) { return made(of.name, work, which, 1); }
 StepId step_id(const ColourId& of, Work work, const std::string& which, int time) {

@@ -18,6 +18,7 @@ namespace skarvel {
 
 enum class Work {
     Proof,
+    Saw,
     Sand,
     Frame,
     Ground,
@@ -25,12 +26,14 @@ enum class Work {
     Field,
     Cut,
     Weed,
+    Stack,
     Lay,
     Seal,
     Colour,
     Lift,
     Clear,
     Final,
+    Hang,
     Wipe,
     DryBrush,
     Distress,
@@ -41,9 +44,9 @@ enum class Work {
     Mend
 };
 constexpr auto words_of(Work) {
-    return std::array{"proof",    "sand",  "frame",    "ground", "clear-under", "field", "cut",  "weed",
-                      "lay",      "seal",  "colour",   "lift",   "clear",       "final", "wipe", "dry-brush",
-                      "distress", "chalk", "hardware", "trial",  "turn",        "mend"};
+    return std::array{"proof",     "saw",      "sand",  "frame",    "ground", "clear-under", "field", "cut",  "weed",
+                      "stack",     "lay",      "seal",  "colour",   "lift",   "clear",       "final", "hang", "wipe",
+                      "dry-brush", "distress", "chalk", "hardware", "trial",  "turn",        "mend"};
 }
 
 /// Done once for a whole face; the rest is done for one of its colours.
