@@ -17,6 +17,14 @@ tl::unexpected<Problem> no(const char* id, std::vector<std::pair<std::string, Ar
     return refused({id, std::move(arguments)}, Station::Sections, remedy == nullptr ? Reason{} : Reason{remedy, {}});
 }
 
+// What a machine says, as far as it is fit to be shown.
+std::string fit(const std::string& line) {
+    constexpr std::size_t enough = 80;
+    std::string told;
+    for (const char c : line.substr(0, enough)) told += c >= ' ' && c <= '~' ? c : '?';
+    return told;
+}
+
 // How far a load reaches, in the plotter's units: of everything in it, where the knife is led lifted as well.
 struct Reach {
     long low_x = 0, low_y = 0, high_x = 0, high_y = 0;
@@ -84,7 +92,11 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
         double numbers[4] = {};
         char comma = 0;
         in >> numbers[0] >> comma >> numbers[1] >> comma >> numbers[2] >> comma >> numbers[3];
-        if (!in) return no("cut.silent");
+        // No machine reaches further than a kilometre: what says so speaks another language.
+        constexpr double furthest = 4e7;
+        const bool sound = std::all_of(std::begin(numbers), std::end(numbers),
+                                       [](double n) { return n >= -furthest && n <= furthest; });
+        if (!in || !sound) return no("cut.machine-error", {{"detail", fit(*limits)}});
         result.material_across = Length::nanometres(static_cast<std::int64_t>(numbers[2] - numbers[0]) * 25'000);
         result.material_along = Length::nanometres(static_cast<std::int64_t>(numbers[3] - numbers[1]) * 25'000);
     }
@@ -122,7 +134,7 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
         if (stop.stop_requested()) return stopped();
         if (line.gone()) return no("cut.line-lost");
         if (!here) return no("cut.silent");
-        if (here->starts_with("E")) return no("cut.machine-error", {{"detail", *here}});
+        if (here->starts_with("E")) return no("cut.machine-error", {{"detail", fit(*here)}});
         if (progress) progress(static_cast<double>(i + 1) / static_cast<double>(parts.size()));
     }
     line.say("OC;\n");
@@ -131,6 +143,8 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
     if (!outcome) return no(line.gone() ? "cut.line-lost" : "cut.silent");
     std::istringstream in(*outcome);
     in >> result.outcome >> result.seconds;
+    result.outcome = fit(result.outcome);
+    result.seconds = std::max(0, result.seconds);
     return result;
 }
 

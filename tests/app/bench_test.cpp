@@ -75,6 +75,11 @@ TEST_CASE("bench: a small job from the first step to the last by the space bar a
     CHECK(w.desk().plan().bench->done() == steps);
     CHECK(w.read().contains("Everything is done"));
     CHECK(presses > steps);  // what had to dry was asked about first
+    // Done with everything, the same key leads to the logbook.
+    QTest::keyClick(&bench, Qt::Key_Space);
+    w.settle();
+    CHECK(w.find<QWidget>("bench") == nullptr);
+    CHECK(w.find<QPushButton>("Finish the job") != nullptr);
 }
 
 TEST_CASE("bench: done while a wait runs is asked about; the timer names what dries and for what") {
@@ -206,7 +211,7 @@ TEST_CASE("the rack shows the week of all jobs in work, what is late among them,
     CHECK(week.told().front().startsWith("Landing stage"));
     CHECK(told().contains("Porch board: the others make it late"));
     press(0);
-    REQUIRE(QTest::qWaitFor([&] { return w.get<QPushButton>("week-do-it").isVisible(); }, 10'000));
+    REQUIRE(QTest::qWaitFor([&] { return w.find<QPushButton>("week-do-it") != nullptr; }, 10'000));
     w.click("week-do-it");
     REQUIRE(QTest::qWaitFor([&] { return told() == before; }, 10'000));
 }

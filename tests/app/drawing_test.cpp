@@ -323,3 +323,36 @@ TEST_CASE("drawing: the other button offers what can be done there, and takes in
     QTest::keyClick(&drawing, Qt::Key_Escape);
     CHECK_FALSE(drawing.measuring());
 }
+
+TEST_CASE("drawing: every mark says what it is when it is pointed at") {
+    Job job = porch_board();
+    job.signs.front().blank.holding.way = Holds::Hung;
+    PaintedField band;
+    band.middle = measure("30");
+    band.depth = measure("1");
+    band.colour_name = "barn red";
+    job.signs.front().blank.fields = {band};
+    Window w(job);
+    auto& drawing = w.get<Drawing>("drawing");
+    const auto told = [&] {
+        QSet<QString> all;
+        for (int y = 4; y < drawing.height(); y += 3) {
+            for (int x = 4; x < drawing.width(); x += 3) {
+                const QString words = drawing.mark_told(QPointF(x, y));
+                if (!words.isEmpty()) all.insert(words);
+            }
+        }
+        return QStringList(all.begin(), all.end()).join("\n");
+    };
+    w.show(Station::Blank);
+    QString all = told();
+    CHECK(all.contains("centre of gravity of the whole"));
+    CHECK(all.contains("from the left"));
+    CHECK(all.contains("kept free: decoration"));
+    CHECK(all.contains("painted band 1, 1 in deep, barn red"));
+    w.show(Station::Sections);
+    all = told();
+    CHECK(all.contains("keeper, "));
+    CHECK(all.contains("match mark"));
+    CHECK_FALSE(all.contains("centre of gravity"));
+}

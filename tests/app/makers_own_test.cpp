@@ -45,7 +45,8 @@ TEST_CASE("rules: the page shows them joint by joint; one of the maker's own is 
 TEST_CASE("a colour is mixed, typed, named and kept as a tin that every menu offers") {
     Window w;
     w.show(Station::Lettering);
-    ColourButton* swatch = w.find<ColourButton>("Colour 1");
+    w.click("group Colours and rims");
+    ColourButton* swatch = w.find<ColourButton>("colour 1");
     REQUIRE(swatch != nullptr);
     QStringList offered;
     const auto open = [&](const std::function<void(ColourPicker&)>& mix) {
@@ -80,7 +81,7 @@ TEST_CASE("a colour is mixed, typed, named and kept as a tin that every menu off
     CHECK(w.desk().face().colours.front().paint.colour == "#2f6f5e");
     CHECK(w.desk().face().colours.front().paint.colour_name == "tern green");
     REQUIRE(w.desk().shop().tins.size() == 1);
-    swatch = w.find<ColourButton>("Colour 1");
+    swatch = w.find<ColourButton>("colour 1");
     open([&](ColourPicker& picker) {
         // A press in the field of shades, at its upper right: the full hue.
         auto* field = picker.findChild<ShadeField*>("shades");

@@ -247,15 +247,15 @@ TEST_CASE("clock: the deadline and the waits move the start") {
 TEST_CASE("bench: one step at a time; done records the time and moves on, and can be taken back") {
     Window w;
     w.show(Station::Bench);
-    CHECK(w.read().contains("sand the board"));
-    CHECK(w.read().contains("Sanding dust"));
+    CHECK(w.read().contains("saw the board to length"));
+    CHECK(w.read().contains("Guards on"));
     CHECK(w.window().findChild<Ticket*>()->isHidden());
     const auto done = [&] { return w.window().findChild<QPushButton*>("done"); };
     CHECK(done()->height() >= 64);
     QTest::mouseClick(done(), Qt::LeftButton);
     w.settle();
-    CHECK(w.job().bench.ticks.at(StepId{"1/sand"}) == moment("2026-05-04T17:40"));
-    CHECK_FALSE(w.read().contains("Sand with 120"));
+    CHECK(w.job().bench.ticks.at(StepId{"1/saw"}) == moment("2026-05-04T17:40"));
+    CHECK(w.read().contains("Sanding dust"));
     QTest::mouseClick(w.window().findChild<QPushButton*>("back"), Qt::LeftButton);
     w.settle();
     QTest::qWait(1'050);  // a press within a second is none

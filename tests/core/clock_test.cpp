@@ -215,7 +215,8 @@ TEST_CASE("every step has an instruction, a check, and the cautions of its tools
     CHECK(care["cut"].contains("care.blade"));
     CHECK(care["ground"].contains("care.rags"));
     CHECK(care["colour"].contains("care.spray"));
-    CHECK(care["final"].contains("care.hang"));
+    CHECK(care["hang"].contains("care.hang"));
+    CHECK(care["saw"].contains("care.saw"));
 }
 
 TEST_CASE("painted fields and frames are work of their own, where they belong in the order") {

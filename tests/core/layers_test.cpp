@@ -37,8 +37,9 @@ const Task& task(const Plan& plan, const std::string& id) {
 
 // A layer of any kind, with the ids that `next` counts.
 Layer any_layer(Job& job) {
-    const auto kind = *rc::gen::element(LayerKind::Wipe, LayerKind::Sand, LayerKind::Coat, LayerKind::DryBrush,
-                                        LayerKind::Distress, LayerKind::Chalk, LayerKind::Hardware, LayerKind::Trial);
+    const auto kind =
+        *rc::gen::element(LayerKind::Wipe, LayerKind::Sand, LayerKind::Coat, LayerKind::DryBrush, LayerKind::Distress,
+                          LayerKind::Chalk, LayerKind::Hardware, LayerKind::Decorate, LayerKind::Trial);
     const auto& coats = trade().coats;
     return new_layer(job, kind, coats[*rc::gen::inRange<std::size_t>(0, coats.size())].id, trade());
 }
@@ -173,9 +174,10 @@ TEST_CASE("a weathered sign is done in the order of its layers, each after the w
     const LayerId rubbed = put(5, LayerKind::Distress);
     const LayerId hooks = put(0, LayerKind::Hardware);
     const Plan plan = plan_of(job);
-    CHECK(works_of(plan) == std::vector<std::string>{"hardware", "sand", "stain", "ground", "dry-brush", "proof", "cut",
-                                                     "weed", "cut", "weed", "lay", "seal", "colour", "lift", "distress",
-                                                     "clear", "final"});
+    CHECK(works_of(plan) == std::vector<std::string>{"saw",   "hardware", "sand", "stain",  "ground", "dry-brush",
+                                                     "proof", "cut",      "weed", "tape",   "cut",    "weed",
+                                                     "tape",  "lay",      "seal", "colour", "lift",   "distress",
+                                                     "clear", "final",    "hang"});
     const auto longest = [&](const std::string& id) {
         Minutes most{0};
         for (const Wait& w : task(plan, id).waits) most = std::max(most, w.at_least);

@@ -33,6 +33,7 @@ Job everything() {
     blank.frame.kind = FrameKind::Battens;
     blank.frame.stock = "1x2";
     blank.holding.way = Holds::Hung;
+    blank.clear = {{Edge::Left, measure("1"), "rope"}};
     PaintedField band;
     band.middle = measure("2");
     band.depth = measure("1");
@@ -43,7 +44,8 @@ Job everything() {
     Layer dry = layer("dry-1", LayerKind::DryBrush);
     dry.coat = {"chalk-paint", "#b9b2a3", "driftwood", 1};
     layers.push_back(dry);
-    for (const auto& [id, kind] : {std::pair("rub-1", LayerKind::Distress), std::pair("hooks-1", LayerKind::Hardware)})
+    for (const auto& [id, kind] : {std::pair("rub-1", LayerKind::Distress), std::pair("hooks-1", LayerKind::Hardware),
+                                   std::pair("star-1", LayerKind::Decorate)})
         layers.push_back(layer(id, kind));
     return job;
 }
@@ -79,6 +81,8 @@ std::set<Shows> needed(Work work) {
             return {Shows::Bed, Shows::Film, Shows::Opening, Shows::Feed, Shows::Order};
         case Work::Weed:
             return {Shows::Film, Shows::Waste};
+        case Work::Tape:
+            return {Shows::Film, Shows::Tape};
         case Work::Stack:
             return {Shows::Film, Shows::Ink};
         case Work::Lay:
@@ -90,6 +94,8 @@ std::set<Shows> needed(Work work) {
             return {Shows::Film, Shows::Ink, Shows::Pull, Shows::Corner};
         case Work::Distress:
             return {Shows::Edge, Shows::Stroke};
+        case Work::Decorate:
+            return {Shows::Board, Shows::Ink, Shows::Patch};
         case Work::Hardware:
             return {Shows::Board, Shows::Fixing, Shows::Distance};
         case Work::Trial:

@@ -1,10 +1,17 @@
 #include "fuzz/readers.h"
 
+#include <arpa/inet.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include <algorithm>
+#include <array>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
+#include <thread>
 
+#include "device/sender.h"
 #include "drawing/drawing_file.h"
 #include "drawing/outline_file.h"
 #include "files/job_file.h"
@@ -147,6 +154,38 @@ void photograph(const std::string& bytes) {
     std::filesystem::remove_all(photographs_of(job));
 }
 
+// A machine that says this whatever it is asked, and hangs up.
+void reply(const std::string& bytes) {
+    const int listening = ::socket(AF_INET, SOCK_STREAM | SOCK_CLOEXEC, 0);
+    sockaddr_in at{};
+    at.sin_family = AF_INET;
+    at.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
+    socklen_t size = sizeof at;
+    must(::bind(listening, reinterpret_cast<const sockaddr*>(&at), sizeof at) == 0 && ::listen(listening, 1) == 0);
+    must(::getsockname(listening, reinterpret_cast<sockaddr*>(&at), &size) == 0);
+    std::thread machine([&] {
+        const int line = ::accept(listening, nullptr, nullptr);
+        for (std::size_t said = 0; said < bytes.size();) {
+            const auto n = ::send(line, bytes.data() + said, bytes.size() - said, MSG_NOSIGNAL);
+            if (n <= 0) break;
+            said += static_cast<std::size_t>(n);
+        }
+        ::shutdown(line, SHUT_WR);
+        for (std::array<char, 4096> heard{}; ::recv(line, heard.data(), heard.size(), 0) > 0;) {
+        }
+        ::close(line);
+    });
+    CutOrder order;
+    order.hpgl = "IN;SP1;\nPU0,0;PD400,0,400,400;\nPU0,0;SP0;\n";
+    order.patience_s = 1;
+    SendHold holding;
+    const auto result = send(order, {"127.0.0.1", ntohs(at.sin_port)},
+                             [](double share) { must(share >= 0 && share <= 1); }, holding, {});
+    machine.join();
+    ::close(listening);
+    if (result) must(result->outcome.size() <= 80 && result->seconds >= 0);
+}
+
 }  // namespace
 
 const std::vector<Reader>& readers() {
@@ -154,7 +193,7 @@ const std::vector<Reader>& readers() {
                                          {"picture", picture}, {"typeface", typeface}, {"cut-file", cut_file},
                                          {"job", job},         {"shop", shop},         {"plan", plan},
                                          {"bed", bed},         {"logbook", logbook},   {"photograph", photograph},
-                                         {"weather", weather}, {"when", when}};
+                                         {"weather", weather}, {"when", when},         {"reply", reply}};
     return all;
 }
 

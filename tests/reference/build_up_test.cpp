@@ -59,7 +59,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "clear", "final"}},
+         {"saw", "sand", "ground", "lay", "seal", "colour", "lift", "clear", "final", "hang"}},
         {"the same with permanent film as a mask, laid four hours after the paint",
          [](Job& j) {
              Builder b{j};
@@ -70,7 +70,7 @@ std::vector<WholeSign> signs() {
          },
          {"permanent-mask-on-paint", "film-on-uncured-ground"},
          {},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "clear", "final"}},
+         {"saw", "sand", "ground", "lay", "seal", "colour", "lift", "clear", "final", "hang"}},
         {"oil stain and a decal straight on it",
          [](Job& j) {
              Builder b{j};
@@ -81,7 +81,7 @@ std::vector<WholeSign> signs() {
          },
          {"decal-on-oil-stain"},
          {"film-on-young-ground"},
-         {"sand", "stain", "lay", "final"}},
+         {"saw", "sand", "stain", "lay", "final", "hang"}},
         {"water-based stain, two clear coats, and the decal on those",
          [](Job& j) {
              Builder b{j};
@@ -92,7 +92,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {},
-         {"sand", "stain", "clear-under", "lay", "final"}},
+         {"saw", "sand", "stain", "clear-under", "lay", "final", "hang"}},
         {"stain brushed over a painted board",
          [](Job& j) {
              Builder b{j};
@@ -106,7 +106,7 @@ std::vector<WholeSign> signs() {
          },
          {"stain-over-coat"},
          {"film-on-young-ground"},
-         {"sand", "ground", "stain", "lay", "seal", "colour", "lift", "final"}},
+         {"saw", "sand", "ground", "stain", "lay", "seal", "colour", "lift", "final", "hang"}},
         {"chalkboard of three coats, chalked before use",
          [](Job& j) {
              Builder b{j};
@@ -117,7 +117,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "chalk", "final"}},
+         {"saw", "sand", "ground", "lay", "seal", "colour", "lift", "chalk", "final", "hang"}},
         {"chalkboard of one coat, sealed",
          [](Job& j) {
              Builder b{j};
@@ -130,7 +130,7 @@ std::vector<WholeSign> signs() {
          },
          {"chalkboard-sealed"},
          {"chalkboard-few-coats", "chalkboard-not-chalked"},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "clear", "final"}},
+         {"saw", "sand", "ground", "lay", "seal", "colour", "lift", "clear", "final", "hang"}},
         {"canvas, stencilled, left as it is stretched",
          [](Job& j) {
              Builder b{j};
@@ -143,7 +143,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {},
-         {"ground", "lay", "seal", "colour", "lift", "clear", "final"}},
+         {"ground", "lay", "seal", "colour", "lift", "clear", "final", "hang"}},
         {"acrylic, sanded before its decal",
          [](Job& j) {
              Builder b{j};
@@ -154,7 +154,7 @@ std::vector<WholeSign> signs() {
          },
          {"sheet-sanded"},
          {"sheet-not-wiped"},
-         {"sand", "lay", "final"}},
+         {"sand", "lay", "final", "hang"}},
         {"acrylic from behind, wiped, the ground painted last",
          [](Job& j) {
              Builder b{j};
@@ -166,7 +166,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {},
-         {"wipe", "lay", "ground", "final"}},
+         {"wipe", "lay", "ground", "final", "hang"}},
         {"foam sheet, primed, painted, out of a can of solvent",
          [](Job& j) {
              Builder b{j};
@@ -178,7 +178,7 @@ std::vector<WholeSign> signs() {
          },
          {"solvent-on-foam"},
          {"paint-over-clear"},
-         {"wipe", "clear-under", "primer", "ground", "lay", "seal", "colour", "lift", "clear", "final"}},
+         {"wipe", "clear-under", "primer", "ground", "lay", "seal", "colour", "lift", "clear", "final", "hang"}},
         {"a weathered board: stain, wash, painted letters, rubbed through, then sealed",
          [](Job& j) {
              Builder b{j};
@@ -191,7 +191,8 @@ std::vector<WholeSign> signs() {
          },
          {},
          {},
-         {"trial", "sand", "stain", "ground", "lay", "seal", "colour", "lift", "distress", "clear", "final"}},
+         {"saw", "trial", "sand", "stain", "ground", "lay", "seal", "colour", "lift", "distress", "clear", "final",
+          "hang"}},
         {"the same, rubbed after it was sealed",
          [](Job& j) {
              Builder b{j};
@@ -202,7 +203,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {"rubbed-over-clear"},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "clear", "distress", "final"}},
+         {"saw", "sand", "ground", "lay", "seal", "colour", "lift", "clear", "distress", "final", "hang"}},
         {"white cedar sign in the weather, one coat on bare edges",
          [](Job& j) {
              Builder b{j};
@@ -214,7 +215,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {"colour-bleeds-through", "weather-edges-bare", "weather-few-clear", "dark-through-light"},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "final"}},
+         {"saw", "sand", "ground", "lay", "seal", "colour", "lift", "final", "hang"}},
         {"a hardboard panel for the kitchen, antique glaze left as it was brushed on",
          [](Job& j) {
              Builder b{j};
@@ -228,7 +229,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {"glaze-not-wiped", "kitchen-without-clear"},
-         {"sand", "primer", "ground", "lay", "seal", "colour", "lift", "glaze", "final"}},
+         {"saw", "sand", "primer", "ground", "lay", "seal", "colour", "lift", "glaze", "final", "hang"}},
         {"a board that was painted before 1980, sanded for a new ground",
          [](Job& j) {
              Builder b{j};
@@ -239,7 +240,7 @@ std::vector<WholeSign> signs() {
          },
          {},
          {"old-paint-dust"},
-         {"sand", "ground", "lay", "seal", "colour", "lift", "clear", "final"}},
+         {"sand", "ground", "lay", "seal", "colour", "lift", "clear", "final", "hang"}},
     };
 }
 

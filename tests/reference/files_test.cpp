@@ -182,9 +182,10 @@ TEST_CASE("the placement sheet is drawn at the scale that it states") {
     const Folder folder;
     const Job job = porch_board();
     REQUIRE(export_job(job, plan_of(job), usual_shop(), library(), folder / "out"));
-    // The board is 5 1/2 x 60 in at 1:8; its outline is the widest closed rectangle of the first page.
+    // The board is 5 1/2 x 60 in at 1:8; its outline is the widest closed rectangle of the page that
+    // follows the cautions.
     const Ran svg =
-        run("pdftocairo -f 1 -l 1 -svg " + (folder / "out/sheets.pdf").string() + " " + (folder / "page.svg").string());
+        run("pdftocairo -f 2 -l 2 -svg " + (folder / "out/sheets.pdf").string() + " " + (folder / "page.svg").string());
     REQUIRE(svg.code == 0);
     const std::string program = R"(
 import re, sys

@@ -522,6 +522,13 @@ bool Drawing::event(QEvent* event) {
     }
     if (event->type() == QEvent::KeyRelease && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Space)
         space_down_ = false;
+    if (event->type() == QEvent::ToolTip && face() != nullptr) {
+        auto* help = static_cast<QHelpEvent*>(event);
+        if (const QString told = mark_told(help->pos()); !told.isEmpty()) {
+            QToolTip::showText(help->globalPos(), told, this);
+            return true;
+        }
+    }
     if (event->type() == QEvent::ToolTip && station_ == Station::Sections && face() != nullptr) {
         auto* help = static_cast<QHelpEvent*>(event);
         for (const Seam& seam : face()->cut.loads->seams) {

@@ -22,6 +22,8 @@ class Drawing : public QWidget {
 
   public:
     Drawing(Desk& desk, QWidget* parent);
+    /// What the mark there says of itself; empty where there is none. In marks.cpp.
+    [[nodiscard]] QString mark_told(QPointF where) const;
     void set_station(Station station);
     void set_close_up(bool close_up);
     void set_laid_down(bool laid_down);
@@ -115,6 +117,8 @@ class Drawing : public QWidget {
     [[nodiscard]] const Sign& sign() const;
     [[nodiscard]] const ColourPlan* face() const;
     [[nodiscard]] std::optional<std::size_t> section_at(QPointF where) const;
+    [[nodiscard]] QString mark_of_blank(QPointF where) const;
+    [[nodiscard]] QString mark_of_cut(QPointF where) const;
     void change_blank(const std::function<void(Blank&)>& change);
     void decides(Callout& box, const Measure& was, std::function<void(Text&, const Measure&)> set);
     void hang_callouts(const ColourPlan& plan, const Text& text);

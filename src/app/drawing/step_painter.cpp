@@ -221,7 +221,11 @@ void StepPainter::line(QPainter& p, const PictureMark& m) {
             return label(p, say_(m.says), a, b);
         case Shows::Feed:
             arrow(p, a, b, QPen(t.graphite, 3));
-            return label(p, say_(m.says), a, a);
+            // Beside what lies on the bed, not on it.
+            for (const PictureMark& other : picture_.marks) {
+                if (other.shows == Shows::Film) taken_.push_back(transform_.map(path_of(other.area)).boundingRect());
+            }
+            return label(p, say_(m.says), b, a);
         case Shows::Over:
             arrow(p, a, b, QPen(t.chalk, 4));
             return arrow(p, b, a, QPen(t.chalk, 4));

@@ -268,7 +268,10 @@ void BenchView::press_done() {
     if (pressed_.isValid() && pressed_.elapsed() < bounce_ms) return;
     desk_.wait_for_plan();
     const Step* s = step();
-    if (s == nullptr) return;
+    if (s == nullptr) {
+        if (!desk_.plan().bench->steps.empty()) Q_EMIT logbook_wanted();
+        return;
+    }
     pressed_.start();
     const bool early = waits_for(*s) != nullptr || !not_done_before(desk_.plan(), s->id).empty();
     if (!s->done && early && !anyway_) {
@@ -369,7 +372,8 @@ void BenchView::refresh() {
         instruction_->setText(bench.steps.empty() ? in_words("bench-view.type-the-words-at")
                                                   : in_words("bench-view.write-it-into-the"));
         for (QLabel* l : {check_, hand_, care_, next_, figures_}) l->clear();
-        done_->setEnabled(false);
+        done_->setEnabled(!bench.steps.empty());
+        done_->setText(in_words(bench.steps.empty() ? "bench-view.done" : "bench-view.to-the-logbook"));
     } else {
         picture = picture_of(*s, desk_.job(), desk_.plan(), desk_.shop(), desk_.library().trade);
         const std::size_t signs = round().size();

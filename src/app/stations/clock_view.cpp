@@ -32,6 +32,8 @@ std::size_t kind_of(Work work) {
         case Work::Proof:
         case Work::Cut:
         case Work::Weed:
+        case Work::Tape:
+        case Work::Stack:
             return 0;
         case Work::Lay:
         case Work::Seal:

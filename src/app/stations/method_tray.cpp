@@ -224,7 +224,7 @@ class MethodTray : public Tray {
         auto* kind = new Choice(in_words("tray.layer-to-put-in"), this);
         for (const Coat& c : desk_.library().trade.coats) kind->addItem(text_of(c.name), text_of("coat/" + c.id));
         for (const LayerKind k : {LayerKind::DryBrush, LayerKind::Wipe, LayerKind::Sand, LayerKind::Distress,
-                                  LayerKind::Chalk, LayerKind::Hardware, LayerKind::Trial}) {
+                                  LayerKind::Chalk, LayerKind::Hardware, LayerKind::Decorate, LayerKind::Trial}) {
             const std::string word = word_of(k);
             kind->addItem(in_words(("layer-kind." + word).c_str()), text_of(word));
         }

@@ -34,7 +34,8 @@ std::vector<std::pair<double, double>> openings() { return {{0.13, 0.31}, {0.39,
 // What is done to a surface, and leaves nothing on it.
 bool is_handling(ShownKind kind) {
     return kind == ShownKind::Wiped || kind == ShownKind::Sanded || kind == ShownKind::Distressed ||
-           kind == ShownKind::Chalked || kind == ShownKind::Hardware || kind == ShownKind::Tried;
+           kind == ShownKind::Chalked || kind == ShownKind::Hardware || kind == ShownKind::Decorated ||
+           kind == ShownKind::Tried;
 }
 
 double height_of(const ShownLayer& layer) {
@@ -67,7 +68,8 @@ void paint_substance(QPainter& p, const ShownLayer& layer, const QRectF& bar, co
         for (double x = bar.left() + 2; x < bar.right() - 6; x += step) {
             if (layer.kind == ShownKind::Wiped || layer.kind == ShownKind::Chalked)
                 p.drawArc(QRectF(x, bar.center().y() - 3, step - 3, 6), 0, 180 * 16);
-            else if (layer.kind == ShownKind::Hardware || layer.kind == ShownKind::Tried)
+            else if (layer.kind == ShownKind::Hardware || layer.kind == ShownKind::Decorated ||
+                     layer.kind == ShownKind::Tried)
                 p.drawEllipse(QPointF(x + 6, bar.center().y()), 2.5, 2.5);
             else
                 p.drawLine(QPointF(x, bar.bottom() - 2), QPointF(x + 4, bar.top() + 2));

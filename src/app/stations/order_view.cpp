@@ -111,7 +111,8 @@ MethodPages::MethodPages(Desk& desk, QWidget* cut, QWidget* parent) : QWidget(pa
     all->setSpacing(0);
     which_ = new Segmented(
         in_words("order-view.what-is-shown"),
-        {in_words("order-view.cut-through"), in_words("order-view.order-of-laying"), in_words("rules.title")}, this);
+        {in_words("order-view.cut-through"), in_words("order-view.order-of-laying"), in_words("order-view.rules")},
+        this);
     auto* bar = new QHBoxLayout;
     bar->setContentsMargins(20, 8, 20, 0);
     bar->addWidget(which_);

@@ -147,6 +147,8 @@ class BenchView : public QWidget {
 
   Q_SIGNALS:
     void left();
+    /// Everything is done, and is to be written down.
+    void logbook_wanted();
     /// The next thing today is another job's: its bench is wanted.
     void other_wanted(const QString& path);
     /// Another step is shown: its name and what to do.

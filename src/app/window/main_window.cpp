@@ -249,6 +249,7 @@ void MainWindow::build_views(Station station) {
             if (page(bench_)) {
                 add(bench_);
                 connect(bench_, &BenchView::left, this, [this] { show_station(Station::Clock); });
+                connect(bench_, &BenchView::logbook_wanted, this, [this] { show_station(Station::Logbook); });
                 connect(bench_, &BenchView::stepped, alarms_, &Alarms::read_aloud);
                 connect(bench_, &BenchView::other_wanted, this, &MainWindow::go_to_bench);
             }

@@ -140,7 +140,8 @@ void Ribbon::paintEvent(QPaintEvent*) {
                                              {{"start_by", QString::fromStdString(show_moment(*c.start_by, true))},
                                               {"begin", QString::fromStdString(show_moment(c.begin))},
                                               {"hands", hands}})
-                                  : in_words("ribbon.by-hand", {{"hands", hands}});
+                              : c.hands_on == Minutes(0) ? in_words("ribbon.nothing-left")
+                                                         : in_words("ribbon.by-hand", {{"hands", hands}});
         p.drawText(QRect(16, Theme::px(35), left - 20, Theme::px(20)), Qt::AlignVCenter, under);
     }
 

@@ -13,6 +13,7 @@
 #pragma once
 
 #include "artwork/ink.h"
+#include "values/words.h"
 
 namespace skarvel {
 
@@ -24,6 +25,7 @@ struct CutLimits {
 };
 
 enum class Thin { Stroke, Gap, Keeper };
+constexpr auto words_of(Thin) { return std::array{"stroke", "gap", "keeper"}; }
 
 struct ThinPlace {
     Thin what = Thin::Stroke;

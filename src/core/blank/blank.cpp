@@ -348,7 +348,9 @@ void note(BlankPlan& plan, const Blank& blank) {
 
 bool is_sawn_here(const Blank& blank) {
     const bool of_a_length = blank.kind == Kind::Board || blank.kind == Kind::Arrow;
-    return of_a_length && !blank.stock.empty() && !blank.sawn && blank.already == Already::Bare &&
+    // Sheets of plastic are cut with a knife, or come as they are.
+    const bool of_wood = blank.material != "acrylic" && blank.material != "foam";
+    return of_a_length && of_wood && !blank.stock.empty() && !blank.sawn && blank.already == Already::Bare &&
            blank.tape == Readings{};
 }
 

@@ -68,7 +68,7 @@ class Builder {
             if (colour == in_.colours.end() || colour->printed_with_another) continue;
             at_ = &*colour;
             fields();
-            const std::vector<std::size_t> films = cut_and_weed();
+            const std::vector<std::size_t> films = cut_weed_and_tape();
             const auto place = std::find(stack_.begin(), stack_.end(), at_->id);
             if (place != stack_.end()) {
                 stacked_.push_back({at_, films});
@@ -261,6 +261,8 @@ class Builder {
                 return handle(Work::Trial, {}, {{"trial", 1}});
             case LayerKind::Hardware:
                 return handle(Work::Hardware, {}, {{"hardware", 1}});
+            case LayerKind::Decorate:
+                return handle(Work::Decorate, {}, {{"decorate", 1}});
             default:
                 return coats(layer, lettered);
         }
@@ -347,9 +349,10 @@ class Builder {
         return letters;
     }
 
-    std::vector<std::size_t> cut_and_weed() {
+    // What has to be done before films of the colour at hand can be laid.
+    std::vector<std::size_t> cut_weed_and_tape() {
         if (!proof_) proof_ = add(Work::Proof, "", {{"proof", 1}}, {});
-        std::vector<std::size_t> weeded;
+        std::vector<std::size_t> ready;
         for (std::size_t i = 0; i < loads().loads.size(); ++i) {
             const Load& load = loads().loads[i];
             const auto number = static_cast<std::int64_t>(i + 1);
@@ -380,9 +383,19 @@ class Builder {
                 std::find_if(tasks_.begin(), tasks_.end(), [&](const Task& t) { return t.id == load.carried_by; });
             if (!load.carried_by.empty() && carrier != tasks_.end())
                 after(weed, static_cast<std::size_t>(carrier - tasks_.begin()));
-            weeded.push_back(weed);
+            // What is taken up by the tape of a colour above it gets none of its own.
+            const bool taken_up = !stack_.empty() && at_->id != stack_.back() &&
+                                  std::find(stack_.begin(), stack_.end(), at_->id) != stack_.end();
+            if (taken_up) {
+                ready.push_back(weed);
+                continue;
+            }
+            const std::size_t tape = add(Work::Tape, load.key, {{"tape", static_cast<double>(load.placements.size())}},
+                                         {{"load", number}, {"letters", load.name}}, static_cast<int>(number));
+            after(tape, weed);
+            ready.push_back(tape);
         }
-        return weeded;
+        return ready;
     }
 
     void lay_and_paint(const std::vector<std::size_t>& films) {

@@ -30,6 +30,7 @@ void to_have_ready(const ShoppingInput& in, const Trade& trade, std::vector<Shop
     bool wiped = false;
     bool chalked = false;
     bool hardware = false;
+    bool decorated = false;
     for (const Layer& layer : in.layers) {
         if (is_coat(layer) && layer.coat.coats > 0) coated = true;
         if (layer.done) continue;
@@ -61,6 +62,9 @@ void to_have_ready(const ShoppingInput& in, const Trade& trade, std::vector<Shop
             case LayerKind::Hardware:
                 hardware = true;
                 break;
+            case LayerKind::Decorate:
+                decorated = true;
+                break;
             default:
                 break;
         }
@@ -72,6 +76,7 @@ void to_have_ready(const ShoppingInput& in, const Trade& trade, std::vector<Shop
     }
     if (wiped) items.push_back({{"buy.alcohol", {}}, {"buy.a-little", {}}});
     if (chalked) items.push_back({{"buy.chalk", {}}, {"buy.a-little", {}}});
+    if (decorated) items.push_back({{"buy.decoration", {}}, {"buy.as-drawn", {}}});
     if (hardware) items.push_back({{"buy.hardware", {}}, {"buy.as-marked", {}}});
 }
 

@@ -284,7 +284,7 @@ Job cut_again(const Job& job, std::size_t cut_load) {
     Job out = job;
     const auto at = out.bench.cut.begin() + static_cast<long>(cut_load);
     // What was done with the spoilt film does not count for the new one.
-    for (const Work work : {Work::Cut, Work::Weed}) out.bench.ticks.erase(step_of(*at, work));
+    for (const Work work : {Work::Cut, Work::Weed, Work::Tape}) out.bench.ticks.erase(step_of(*at, work));
     for (const Section& section : at->sections) forget_lays(out.bench, at->of, section);
     out.bench.spoilt.push_back(*at);
     out.bench.cut.erase(at);

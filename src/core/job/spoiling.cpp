@@ -22,18 +22,18 @@ std::pair<Length, std::optional<std::int64_t>> film_of(const Plan& plan) {
 std::vector<CutAt> cut_in_hand(const Job& job, const Plan& plan, const Step& step) {
     std::vector<CutAt> out;
     const ColourPlan* colour = plan.of(step.colour);
-    const bool held = step.work == Work::Weed || step.work == Work::Lay || step.work == Work::Lift;
+    const bool by_load = step.work == Work::Weed || step.work == Work::Tape;
+    const bool held = by_load || step.work == Work::Lay || step.work == Work::Lift;
     if (colour == nullptr || !held || step.number < 1) return out;
     const auto which = static_cast<std::size_t>(step.number) - 1;
     const LoadsPlan& loads = *colour->cut.loads;
     for (std::size_t l = 0; l < job.bench.cut.size(); ++l) {
         const CutLoad& cut = job.bench.cut[l];
         if (cut.of != step.colour) continue;
-        const bool own =
-            step.work != Work::Weed || (which < loads.loads.size() && loads.loads[which].key == cut.id.name);
+        const bool own = !by_load || (which < loads.loads.size() && loads.loads[which].key == cut.id.name);
         for (std::size_t s = 0; own && s < cut.sections.size(); ++s) {
-            const bool here = step.work == Work::Weed ||
-                              (which < loads.sections.size() && loads.sections[which].film == cut.sections[s].film);
+            const bool here =
+                by_load || (which < loads.sections.size() && loads.sections[which].film == cut.sections[s].film);
             if (here) out.push_back({l, s});
         }
     }

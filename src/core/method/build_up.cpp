@@ -327,12 +327,13 @@ class Building {
 
     // What leaves nothing on the face is told by what was done.
     static std::optional<ShownKind> done_to_face(LayerKind kind) {
-        static constexpr std::array<std::pair<LayerKind, ShownKind>, 6> done{
+        static constexpr std::array<std::pair<LayerKind, ShownKind>, 7> done{
             {{LayerKind::Wipe, ShownKind::Wiped},
              {LayerKind::Sand, ShownKind::Sanded},
              {LayerKind::Distress, ShownKind::Distressed},
              {LayerKind::Chalk, ShownKind::Chalked},
              {LayerKind::Hardware, ShownKind::Hardware},
+             {LayerKind::Decorate, ShownKind::Decorated},
              {LayerKind::Trial, ShownKind::Tried}}};
         const auto at = std::find_if(done.begin(), done.end(), [&](const auto& pair) { return pair.first == kind; });
         return at == done.end() ? std::nullopt : std::optional(at->second);
@@ -498,6 +499,7 @@ class Building {
             case ShownKind::Wiped:
             case ShownKind::Sanded:
             case ShownKind::Hardware:
+            case ShownKind::Decorated:
             case ShownKind::Seal:
             case ShownKind::Tried:
                 return std::nullopt;

@@ -55,12 +55,13 @@ enum class ShownKind {
     Clear,
     Chalked,
     Hardware,
+    Decorated,
     Tried
 };
 constexpr auto words_of(ShownKind) {
-    return std::array{"wood",      "wiped",       "sanded", "filler",  "primer",   "stain",
-                      "ground",    "clear-under", "film",   "seal",    "colour",   "glaze",
-                      "dry-brush", "distressed",  "clear",  "chalked", "hardware", "tried"};
+    return std::array{"wood",        "wiped",   "sanded",   "filler",    "primer", "stain",     "ground",
+                      "clear-under", "film",    "seal",     "colour",    "glaze",  "dry-brush", "distressed",
+                      "clear",       "chalked", "hardware", "decorated", "tried"};
 }
 
 struct ShownLayer {

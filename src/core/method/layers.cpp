@@ -98,7 +98,7 @@ std::vector<Layer> in_order(const std::vector<Layer>& layers, const std::vector<
             ++at;
         } else if (at == order.end()) {
             while (at != order.begin() && (is_clear(trade, *(at - 1)) || (at - 1)->kind == LayerKind::Hardware ||
-                                           (at - 1)->kind == LayerKind::Chalk))
+                                           (at - 1)->kind == LayerKind::Decorate || (at - 1)->kind == LayerKind::Chalk))
                 --at;
         }
         order.insert(at, std::move(missing));

@@ -17,9 +17,10 @@
 
 namespace skarvel {
 
-enum class LayerKind { Wipe, Sand, Coat, DryBrush, Lettering, Distress, Chalk, Hardware, Trial };
+enum class LayerKind { Wipe, Sand, Coat, DryBrush, Lettering, Distress, Chalk, Hardware, Decorate, Trial };
 constexpr auto words_of(LayerKind) {
-    return std::array{"wipe", "sand", "coat", "dry-brush", "lettering", "distress", "chalk", "hardware", "trial"};
+    return std::array{"wipe",     "sand",  "coat",     "dry-brush", "lettering",
+                      "distress", "chalk", "hardware", "decorate",  "trial"};
 }
 
 /// How a coat is put on.

@@ -53,7 +53,7 @@ struct HandsOn {
     double setup = 0, sand_per_sqft = 0, brush_per_sqft = 0, weed_small = 0, weed_large = 0, weed_per_ft = 0,
            keeper = 0, lay = 0, frame_piece = 0, wipe = 0, chalk = 0, trial = 0, hardware = 0, turn = 0,
            dry_brush_per_sqft = 0, lay_hinged = 0, colour_per_letter = 0, lift = 0, load = 0, proof = 0, final = 0,
-           saw_piece = 0, hang = 0;
+           saw_piece = 0, hang = 0, tape = 0, decorate = 0;
     Length weed_large_from, hinged_from;
     int alone_to_grams = 0;  ///< a heavier sign is put up by two
     double prior_tasks = 1;  ///< so many tasks that were measured is the table worth
@@ -61,7 +61,7 @@ struct HandsOn {
 };
 
 /// What each of them is called in the data, in a shop's file and in a task.
-inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 23> pace_names{{
+inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 25> pace_names{{
     {"setup", &HandsOn::setup},
     {"saw-piece", &HandsOn::saw_piece},
     {"sand", &HandsOn::sand_per_sqft},
@@ -75,6 +75,7 @@ inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 23> 
     {"weed-large", &HandsOn::weed_large},
     {"weed-ft", &HandsOn::weed_per_ft},
     {"keeper", &HandsOn::keeper},
+    {"tape", &HandsOn::tape},
     {"lay", &HandsOn::lay},
     {"lay-hinged", &HandsOn::lay_hinged},
     {"colour", &HandsOn::colour_per_letter},
@@ -83,6 +84,7 @@ inline constexpr std::array<std::pair<std::string_view, double HandsOn::*>, 23> 
     {"frame-piece", &HandsOn::frame_piece},
     {"chalk", &HandsOn::chalk},
     {"hardware", &HandsOn::hardware},
+    {"decorate", &HandsOn::decorate},
     {"final", &HandsOn::final},
     {"hang", &HandsOn::hang},
 }};

@@ -64,6 +64,7 @@ class Picture {
         switch (step_.work) {
             case Work::Cut:
             case Work::Weed:
+            case Work::Tape:
                 return load();
             case Work::Stack:
                 return stacking();
@@ -124,6 +125,10 @@ class Picture {
                 return;
             case Work::Saw:
                 return sawing();
+            case Work::Decorate:
+                lettering(true);
+                for (const Region& zone : face_.blank->zones) area(Shows::Patch, zone);
+                return;
             case Work::Hang:
                 lettering(true);
                 return hardware();
@@ -319,6 +324,7 @@ class Picture {
         out_.window = out_.whole;
         area(Shows::Bed, Region::rectangle(out_.whole));
         const bool weeding = step_.work == Work::Weed;
+        if (step_.work == Work::Tape) return taping(load);
         const bool mask = colour_.cut.making.way == Way::PaintThrough;
         int letters = 0, keepers = 0;
         std::vector<Region> pulled;
@@ -373,6 +379,36 @@ class Picture {
         line(Shows::Feed, {feed, std::min(2 * beside, out_.whole.high.y)}, {feed, 0}, {"picture.feed", {}});
         figure("figure.sections",
                {{"sections", static_cast<std::int64_t>(load.placements.size() + load.guests.size())}});
+    }
+
+    // Each film of the load under its tape, as large as the plan of laying wants it.
+    void taping(const Load& load) {
+        const LoadsPlan& loads = *colour_.cut.loads;
+        const bool mask = colour_.cut.making.way == Way::PaintThrough;
+        Box all;
+        for (const Placement& p : load.placements) {
+            const LaidSection laid = lay_on_mat(loads.sections[p.section], p);
+            area(Shows::Film, laid.film, film_colour(), static_cast<int>(p.section) + 1);
+            if (mask)
+                area(Shows::Opening, laid.cut);
+            else
+                area(Shows::Ink, laid.cut, film_colour());
+            const PlacedLay* lay = colour_.laying ? lay_of(*colour_.laying, p.section, 0) : nullptr;
+            Box tape = laid.film.bounds();
+            if (lay != nullptr) {
+                // Turned with its film on the mat.
+                const bool turned = p.turned;
+                const std::int64_t across = to_grid(turned ? lay->tape_up : lay->tape_across);
+                const std::int64_t up = to_grid(turned ? lay->tape_across : lay->tape_up);
+                const Point m = middle_of(tape);
+                tape = {{m.x - across / 2, m.y - up / 2}, {m.x + across / 2, m.y + up / 2}};
+                figure("figure.tape", {{"across", lay->tape_across}, {"up", lay->tape_up}});
+            }
+            area(Shows::Tape, Region::rectangle(tape));
+            all = around(all, around(tape, laid.film.bounds()));
+        }
+        std::erase_if(out_.marks, [](const PictureMark& m) { return m.shows == Shows::Bed; });
+        out_.window = out_.whole = all;
     }
 
     [[nodiscard]] std::string film_colour() const {

@@ -18,6 +18,7 @@ bool is_of_face(Work work) {
     switch (work) {
         case Work::Cut:
         case Work::Weed:
+        case Work::Tape:
         case Work::Stack:
         case Work::Lay:
         case Work::Seal:
@@ -30,7 +31,7 @@ bool is_of_face(Work work) {
 }
 
 bool is_beside_blank(Work work) {
-    return work == Work::Proof || work == Work::Cut || work == Work::Weed || work == Work::Stack;
+    return work == Work::Proof || work == Work::Cut || work == Work::Weed || work == Work::Tape || work == Work::Stack;
 }
 
 StepId step_id(const FaceId& of, Work work, const std::string& which) { return made(of.name, work, which, 1); }

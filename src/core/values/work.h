@@ -26,6 +26,7 @@ enum class Work {
     Field,
     Cut,
     Weed,
+    Tape,
     Stack,
     Lay,
     Seal,
@@ -39,14 +40,15 @@ enum class Work {
     Distress,
     Chalk,
     Hardware,
+    Decorate,
     Trial,
     Turn,
     Mend
 };
 constexpr auto words_of(Work) {
-    return std::array{"proof",     "saw",      "sand",  "frame",    "ground", "clear-under", "field", "cut",  "weed",
-                      "stack",     "lay",      "seal",  "colour",   "lift",   "clear",       "final", "hang", "wipe",
-                      "dry-brush", "distress", "chalk", "hardware", "trial",  "turn",        "mend"};
+    return std::array{"proof", "saw",       "sand",     "frame", "ground",   "clear-under", "field", "cut",   "weed",
+                      "tape",  "stack",     "lay",      "seal",  "colour",   "lift",        "clear", "final", "hang",
+                      "wipe",  "dry-brush", "distress", "chalk", "hardware", "decorate",    "trial", "turn",  "mend"};
 }
 
 /// Done once for a whole face; the rest is done for one of its colours.
