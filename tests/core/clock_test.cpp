@@ -134,6 +134,16 @@ TEST_CASE("what is done stands where it was done, and the rest follows from ther
     CHECK(slot_of(s, 1).start == moment("2026-05-04T21:00"));
 }
 
+TEST_CASE("a deadline that has passed is told as that, and the work is planned all the same") {
+    Job job = porch_board();
+    job.deadline = moment("2026-05-01T12:00");
+    const Plan plan = plan_of(job);
+    CHECK(plan.clock->ready > moment("2026-05-08T12:00"));
+    CHECK_FALSE(plan.clock->start_by);
+    REQUIRE_FALSE(plan.clock->problems.empty());
+    CHECK(plan.clock->problems.front().what.id == "clock.passed");
+}
+
 TEST_CASE("no hours, a task too long, no tasks: said, not guessed") {
     const Schedule none =
         schedule({all_of({task("a", 10)}), {}, moment("2026-05-09T12:00"), {}, {}, moment("2026-05-04T12:00")});

@@ -1,6 +1,7 @@
 // clock/tasks: what stands first and last, what is put together on the tape, what goes through a mask, and which face
 // is worked first.
 #include "job/commands.h"
+#include "sheets/sheets.h"
 #include "support_jobs.h"
 
 using namespace skarvel;
@@ -88,6 +89,15 @@ TEST_CASE("decals of several colours are put together on the tape and laid once,
     CHECK(stack.colour == lay.colour);
     CHECK(lay.colour == face_of(job).colours.front().id);
     CHECK(plan.clock->hands_on == apart.clock->hands_on - Minutes(2));  // one piece of tape less
+    // The sheets say which of them is measured to its place.
+    std::string sheet;
+    for (const Page& page : sheets(job, plan, usual_shop(), library())) {
+        for (const auto& mark : page.marks) {
+            if (const auto* run = std::get_if<TextRun>(&mark)) sheet += run->text + " ";
+        }
+    }
+    CHECK(sheet.find("all colours go down with it") != std::string::npos);
+    CHECK(sheet.find("is taken up by the tape") != std::string::npos);
     // Longer than the bed it falls into sections, and cannot be put together: that is said.
     job.signs.front().blank.length = measure("60");
     lettering(job).words = "BOATHOUSE SLIP";

@@ -288,7 +288,9 @@ Schedule schedule(const ClockInput& in) {
     if (in.deadline) {
         out.late = out.ready > *in.deadline;
         const bool all_done = open == out.slots.end();
-        if (!all_done) {
+        // A day that has passed is met by no beginning.
+        const bool passed = *in.deadline < in.now;
+        if (!all_done && !passed) {
             out.start_by = latest_start(ways.singly, in);
             if (ways.together) {
                 // What is planned then is planned in the better way.
@@ -300,12 +302,12 @@ Schedule schedule(const ClockInput& in) {
                 out.slack = std::chrono::duration_cast<Minutes>(*out.start_by - out.begin);
         }
         if (out.late && !all_done) {
-            out.problems.push_back({{"clock.late",
+            out.problems.push_back({{passed ? "clock.passed" : "clock.late",
                                      {{"ready", out.ready},
                                       {"deadline", *in.deadline},
                                       {"by", std::chrono::duration_cast<Minutes>(out.ready - *in.deadline)}}},
                                     Station::Clock,
-                                    {"clock.late-remedy", {}},
+                                    {passed ? "clock.passed-remedy" : "clock.late-remedy", {}},
                                     Mark::Stop});
         }
     }

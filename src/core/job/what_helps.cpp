@@ -49,7 +49,7 @@ class Trying {
     // Those that have to do with more than being late.
     static std::size_t stops(const Plan& plan) {
         return static_cast<std::size_t>(std::count_if(plan.problems.begin(), plan.problems.end(), [](const Problem& p) {
-            return p.mark == Mark::Stop && p.what.id != "clock.late";
+            return p.mark == Mark::Stop && p.what.id != "clock.late" && p.what.id != "clock.passed";
         }));
     }
 

@@ -153,6 +153,13 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
     for (const Reason& why : colour.laying->why) sheet.paragraph(x, on.say(why), told);
     if (colour.cut.loads->passes > 1) sheet.paragraph(x, on.say("sheet.passes"), told);
     if (colour.face->mirrored) sheet.paragraph(x, on.say("sheet.from-behind"), told);
+    // Of colours that are put together on the tape the lowest alone is measured to its place.
+    const auto& tasks = *on.plan.tasks;
+    const bool stacked = std::any_of(tasks.begin(), tasks.end(),
+                                     [&](const Task& t) { return t.work == Work::Stack && t.face == colour.face->id; });
+    const bool laid = std::any_of(tasks.begin(), tasks.end(),
+                                  [&](const Task& t) { return t.work == Work::Lay && t.colour == colour.id; });
+    if (stacked) sheet.paragraph(x, on.say(laid ? "sheet.stack-lowest" : "sheet.stack-taken-up"), told);
     const Length half = from_grid(middle);
     sheet.paragraph(x, on.say(upright ? "sheet.centre-left" : "sheet.centre-bottom", {{"at", measure_text(half)}}),
                     told);
