@@ -96,7 +96,7 @@ Expected<CutResult> send(const CutOrder& order, const Address& to, const std::fu
         constexpr double furthest = 4e7;
         const bool sound = std::all_of(std::begin(numbers), std::end(numbers),
                                        [](double n) { return n >= -furthest && n <= furthest; });
-        if (!in || !sound) return no("cut.machine-error", {{"detail", fit(*limits)}});
+        if (!in || !sound) return no("cut.silent");
         result.material_across = Length::nanometres(static_cast<std::int64_t>(numbers[2] - numbers[0]) * 25'000);
         result.material_along = Length::nanometres(static_cast<std::int64_t>(numbers[3] - numbers[1]) * 25'000);
     }

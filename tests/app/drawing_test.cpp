@@ -348,7 +348,7 @@ TEST_CASE("drawing: every mark says what it is when it is pointed at") {
     QString all = told();
     CHECK(all.contains("centre of gravity of the whole"));
     CHECK(all.contains("from the left"));
-    CHECK(all.contains("kept free: decoration"));
+    CHECK(all.contains("kept free: rope"));
     CHECK(all.contains("painted band 1, 1 in deep, barn red"));
     w.show(Station::Sections);
     all = told();

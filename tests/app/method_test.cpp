@@ -81,6 +81,35 @@ TEST_CASE("method: a weathered sign is built at the keyboard, from bare to seale
     CHECK(m.w.job() == before);
 }
 
+TEST_CASE("method: a layer is dragged past its neighbours in the cut, and one undo brings it back") {
+    Method m;
+    const std::vector<std::string> before = m.ids();
+    REQUIRE(before.size() > 3);
+    const auto spot = [&](const std::string& layer) {
+        for (const auto& s : m.cut->spots()) {
+            if (s.layer.name == layer && !s.remedy) return s.where.center().toPoint();
+        }
+        FAIL("no layer " << layer);
+        return QPoint();
+    };
+    const QPoint from = spot(before.front()), to = spot(before.back());
+    QTest::mousePress(m.cut, Qt::LeftButton, {}, from);
+    QTest::mouseMove(m.cut, (from + to) / 2);
+    QTest::mouseMove(m.cut, to);
+    QTest::mouseRelease(m.cut, Qt::LeftButton, {}, to);
+    m.w.settle();
+    CHECK(m.ids().back() == before.front());
+    m.w.desk().undo();
+    m.w.settle();
+    CHECK(m.ids() == before);
+    // A press that hardly moves is a press.
+    QTest::mousePress(m.cut, Qt::LeftButton, {}, from);
+    QTest::mouseMove(m.cut, from + QPoint(0, 4));
+    QTest::mouseRelease(m.cut, Qt::LeftButton, {}, from + QPoint(0, 4));
+    m.w.settle();
+    CHECK(m.ids() == before);
+}
+
 TEST_CASE("method: what was found is mended where it is shown, and the tray offers the same") {
     Job job = porch_board();
     job.signs.front().blank.material = "acrylic";

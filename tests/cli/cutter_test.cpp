@@ -209,6 +209,7 @@ TEST_CASE("a machine that hangs, breaks off, floods or talks nonsense is told in
     CHECK(said_of(BadMachine([](int c) { answer(c, 3); }), true) == "cut.silent");
     CHECK(said_of(BadMachine([](int c) { answer(c, 4, true); }), true) == "cut.line-lost");
     CHECK(said_of(BadMachine([](int c) { tell(c, "what do you want\n"); }), false) == "cut.silent");
+    CHECK(said_of(BadMachine([](int c) { tell(c, "0,0,1e300,-1e300\n"); }), false) == "cut.silent");
     CHECK(said_of(BadMachine([](int c) {
                       const std::string flood(8192, 'x');
                       for (int i = 0; i < 2000; ++i) tell(c, flood);

@@ -184,11 +184,47 @@ void MethodView::mousePressEvent(QMouseEvent* event) {
             overrule(job.overruled, std::string(spot.overrules), {});
             return desk_.apply(std::move(job));
         }
+        pressed_ = event->position();
+        dragged_ = spot.layer;
         return desk_.select_layer(LayerId(spot.layer));
     }
 }
 
+const MethodView::Spot* MethodView::layer_at(QPointF where) const {
+    const auto at = std::find_if(spots_.begin(), spots_.end(), [&](const Spot& s) {
+        return !s.remedy && s.overrules.empty() && !s.layer.empty() && s.where.contains(where);
+    });
+    return at == spots_.end() ? nullptr : &*at;
+}
+
+// As far as its neighbours are passed it goes, in one step of undo.
+void MethodView::mouseReleaseEvent(QMouseEvent* event) {
+    const LayerId moved = std::exchange(dragged_, {});
+    const bool dropped = drop_y_.has_value();
+    drop_y_.reset();
+    update();
+    const Spot* on = layer_at(event->position());
+    if (!dropped || moved.empty() || on == nullptr || on->layer == moved) return;
+    const std::vector<Layer> layers = desk_.layers();
+    const std::size_t from = place_of(layers, moved), to = place_of(layers, on->layer);
+    if (from >= layers.size() || to >= layers.size()) return;
+    Job job = desk_.job();
+    Face& face = job.signs[desk_.sign_at()].faces[desk_.face_at()];
+    for (std::size_t i = std::min(from, to); i < std::max(from, to); ++i)
+        move_layer(face, moved, to > from, desk_.library().trade);
+    desk_.apply(std::move(job));
+    desk_.select_layer(moved);
+}
+
 void MethodView::mouseMoveEvent(QMouseEvent* event) {
+    constexpr double far_enough = 10;
+    if ((event->buttons() & Qt::LeftButton) != 0 && !dragged_.empty() &&
+        (drop_y_ || std::abs(event->position().y() - pressed_.y()) > far_enough)) {
+        const Spot* on = layer_at(event->position());
+        if (on != nullptr) drop_y_ = event->position().y() < pressed_.y() ? on->where.top() : on->where.bottom();
+        setCursor(Qt::ClosedHandCursor);
+        return update();
+    }
     const bool any =
         std::any_of(spots_.begin(), spots_.end(), [&](const Spot& s) { return s.where.contains(event->position()); });
     setCursor(any ? Qt::PointingHandCursor : Qt::ArrowCursor);
@@ -220,6 +256,10 @@ void MethodView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), Theme::tokens().sheet);
     draw(&p);
+    if (drop_y_) {
+        p.setPen(QPen(Theme::tokens().chalk, 4, Qt::SolidLine, Qt::RoundCap));
+        p.drawLine(QPointF(side - 12, *drop_y_), QPointF(width() - side, *drop_y_));
+    }
 }
 
 // A layer with its name beside it; returns where the next thing begins.

@@ -24,7 +24,7 @@
 namespace skarvel {
 
 /// The build-up as a cut through the finished sign; joints are sound, doubtful or wrong, with the reason and what can
-/// be done about it. A layer is picked, moved (Alt with up and down) and taken out (Delete) right there.
+/// be done about it. A layer is picked, moved (dragged, or Alt with up and down) and taken out (Delete) right there.
 class MethodView : public QWidget {
     Q_OBJECT
 
@@ -48,6 +48,7 @@ class MethodView : public QWidget {
     void resizeEvent(QResizeEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
@@ -59,8 +60,13 @@ class MethodView : public QWidget {
     double offers(QPainter* painter, const std::vector<const Remedy*>& remedies, double x, double y);
     double risks(QPainter* painter, double y);
     void order(QPainter* painter, double y, double& bottom);
+    /// The layer there; nothing where there is none.
+    [[nodiscard]] const Spot* layer_at(QPointF where) const;
     Desk& desk_;
     int needed_ = 400;
+    QPointF pressed_;
+    LayerId dragged_;               // empty: none
+    std::optional<double> drop_y_;  // where it would go
     std::vector<Spot> spots_;
     std::vector<Remedy> remedies_;
     Lowering lowering_;

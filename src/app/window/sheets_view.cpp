@@ -157,7 +157,9 @@ void SheetsView::show_pages(const std::vector<Page>* pages) {
     if (pages == nullptr) {
         below->addWidget(label(in_words("sheets-view.being-drawn"), nullptr, below_));
     } else {
-        for (const Page& page : *pages) below->addWidget(new PageWidget(page, below_), 0, Qt::AlignHCenter);
+        // On paper the cautions lie on top; here what is looked for comes first, and they come last.
+        for (std::size_t i = 0; i < pages->size(); ++i)
+            below->addWidget(new PageWidget((*pages)[(i + 1) % pages->size()], below_), 0, Qt::AlignHCenter);
     }
     below->addStretch(1);
     layout->addWidget(below_, 1);
