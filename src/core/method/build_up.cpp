@@ -369,7 +369,9 @@ class Building {
                  : what == "primer"  ? ShownKind::Primer
                  : what == "glaze"   ? ShownKind::Glaze
                                      : ShownKind::Ground;
-        const std::string named = s.kind == ShownKind::Ground       ? "ground"
+        const bool through = layer.on == On::Openings && s.kind == ShownKind::Ground;
+        const std::string named = through                           ? "colour"
+                                  : s.kind == ShownKind::Ground     ? "ground"
                                   : s.kind == ShownKind::ClearUnder ? "clear"
                                                                     : std::string(word_of(s.kind));
         s.name = {"layer." + named, {{"colour", layer.coat.colour_name}}};
