@@ -33,6 +33,20 @@ Moment start(const Plan& plan, const std::string& id) {
     return {};
 }
 
+// Gold right above the lettering where it goes through its mask, else right below it.
+void coat_beside_lettering(Job& job, const LayerId& id, On on, int coats) {
+    Layer coat;
+    coat.id = id;
+    coat.kind = LayerKind::Coat;
+    coat.on = on;
+    coat.coat = {"craft-acrylic", "#c9a227", "gold", coats};
+    auto& layers = face_of(job).layers;
+    const auto lettered =
+        std::find_if(layers.begin(), layers.end(), [](const Layer& l) { return l.kind == LayerKind::Lettering; });
+    REQUIRE(lettered != layers.end());
+    layers.insert(on == On::Openings ? lettered + 1 : lettered, coat);
+}
+
 }  // namespace
 
 TEST_CASE("a bare board of a stock size is sawn before anything else and put up when it is done") {
@@ -110,16 +124,7 @@ TEST_CASE("decals of several colours are put together on the tape and laid once,
 
 TEST_CASE("a coat through the mask follows the colour, opens the lift window, and is what is seen") {
     Job job = porch_board();
-    Layer gold;
-    gold.id = {"gold"};
-    gold.kind = LayerKind::Coat;
-    gold.on = On::Openings;
-    gold.coat = {"craft-acrylic", "#c9a227", "gold", 2};
-    auto& layers = face_of(job).layers;
-    const auto lettered =
-        std::find_if(layers.begin(), layers.end(), [](const Layer& l) { return l.kind == LayerKind::Lettering; });
-    REQUIRE(lettered != layers.end());
-    layers.insert(lettered + 1, gold);
+    coat_beside_lettering(job, {"gold"}, On::Openings, 2);
     const Plan plan = plan_of(job);
     CHECK(plan.colours.front().method->ink == "#c9a227");
     CHECK(start(plan, "1/colour/gold.1") > start(plan, "1/colour/2"));
@@ -154,15 +159,7 @@ TEST_CASE("a coat on one painted field comes once the field is painted, and cove
     band.middle = measure("2");
     band.depth = measure("1");
     job.signs.front().blank.fields = {band};
-    Layer glaze;
-    glaze.id = {"glow"};
-    glaze.kind = LayerKind::Coat;
-    glaze.on = On::Field;
-    glaze.coat = {"craft-acrylic", "#c9a227", "gold", 1};
-    auto& layers = face_of(job).layers;
-    const auto lettered =
-        std::find_if(layers.begin(), layers.end(), [](const Layer& l) { return l.kind == LayerKind::Lettering; });
-    layers.insert(lettered, glaze);
+    coat_beside_lettering(job, {"glow"}, On::Field, 1);
     const Plan plan = plan_of(job);
     CHECK(start(plan, "1/field/1") < start(plan, "1/ground/glow.1"));
     CHECK(of_work(plan, Work::Field).size() == 1);
@@ -171,6 +168,11 @@ TEST_CASE("a coat on one painted field comes once the field is painted, and cove
         if (part.pace == "brush") CHECK(part.amount == Approx(30.0 / 144).epsilon(0.02));
     }
     CHECK(plan.colours.front().method->ground_colour != "#c9a227");
+    // Without the field it is kept, and told.
+    job.signs.front().blank.fields.clear();
+    const Plan gone = plan_of(job);
+    CHECK(std::any_of(gone.problems.begin(), gone.problems.end(),
+                      [](const Problem& p) { return p.what.id == "gone.field"; }));
 }
 
 TEST_CASE("which of two faces is worked first is the maker's: the other one is hung from") {

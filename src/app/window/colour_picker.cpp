@@ -217,8 +217,7 @@ void ColourPicker::show_colour(const QColor& colour, bool typed) {
 }
 
 void ColourPicker::from_picture() {
-    const QString path =
-        FileChooser::file(this, in_words("picker.a-picture"), {"*.png", "*.jpg", "*.jpeg", "*.webp", "*.bmp"});
+    const QString path = FileChooser::file(this, in_words("picker.a-picture"), {"*.png", "*.jpg", "*.jpeg", "*.bmp"});
     if (path.isEmpty()) return;
     QImageReader reader(path);
     reader.setAutoTransform(true);

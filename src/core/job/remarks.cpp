@@ -142,6 +142,13 @@ void say_gone(std::vector<Problem>& problems, const Job& job) {
                                     {"gone.colour-remedy", {}},
                                     Mark::Look});
             for (const Layer& layer : face.layers) {
+                const bool on_field = layer.kind == LayerKind::Coat && layer.on == On::Field;
+                if (on_field && static_cast<std::size_t>(layer.field) > sign.blank.fields.size())
+                    problems.push_back(
+                        {{"gone.field", {{"field", std::int64_t{layer.field}}, {"sign", label_of(sign)}}},
+                         Station::Method,
+                         {"gone.field-remedy", {}},
+                         Mark::Look});
                 if (layer.kind != LayerKind::Lettering || find_colour(face, layer.colour) != nullptr) continue;
                 problems.push_back({{"gone.layer", {{"colour", layer.colour.name}, {"sign", label_of(sign)}}},
                                     Station::Method,
