@@ -128,6 +128,55 @@ TEST_CASE("the wheel zooms about the pointer, a drag pans, and the strip leads a
     CHECK(drawing.close_up());
 }
 
+TEST_CASE("a long board is shown whole and nearer at once, and is worked on in both") {
+    Window w;
+    w.show(Station::Lettering);
+    Drawing& drawing = w.window().drawing();
+    const QRectF near = drawing.closer_area();
+    const Box face = w.desk().plan().colours.front().face->blank->face;
+    const double whole_px = std::abs(drawing.where({0, face.high.y}).x() - drawing.where({0, 0}).x());
+    const double near_px = std::abs(drawing.where_closer({0, face.high.y}).x() - drawing.where_closer({0, 0}).x());
+    CHECK(near_px >= 1.5 * whole_px);
+    CHECK(near_px / from_grid(face.height()).in_inches() >= 24);
+    // In the room that is free: inside the drawing, under every callout, and most of that room.
+    CHECK(QRectF(drawing.rect()).contains(near));
+    for (QLineEdit* box : drawing.findChildren<QLineEdit*>()) {
+        if (box->isVisible()) CHECK_FALSE(QRectF(box->geometry()).intersects(near));
+    }
+    CHECK(near.height() > drawing.height() / 4);
+    // A click on the whole brings that place to the middle; the wheel comes closer to what is under the pointer.
+    const Point foot{face.width() / 2, face.high.y / 4};
+    QTest::mouseClick(&drawing, Qt::LeftButton, {}, drawing.where(foot).toPoint());
+    w.settle();
+    CHECK(std::abs(drawing.where_closer(foot).x() - near.center().x()) < 8);
+    const QPointF at = drawing.where_closer(foot);
+    QWheelEvent event(at, drawing.mapToGlobal(at), {}, {0, 240}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                      false);
+    QApplication::sendEvent(&drawing, &event);
+    w.settle();
+    CHECK_FALSE(drawing.close_up());
+    CHECK(std::abs(drawing.where_closer(foot).x() - at.x()) < 3);
+    CHECK(std::abs(drawing.where_closer({0, face.high.y}).x() - drawing.where_closer({0, 0}).x()) > 1.3 * near_px);
+    // A free place is dragged along; lettering is dragged as in the whole.
+    const Box zone = w.desk().plan().colours.front().face->blank->zones.back().bounds();
+    const Point bare{(zone.low.x + zone.high.x) / 2, (zone.low.y + zone.high.y) / 2};
+    QTest::mouseClick(&drawing, Qt::LeftButton, {}, drawing.where(bare).toPoint());
+    w.settle();
+    const QPointF held = drawing.where_closer(bare);
+    REQUIRE(drawing.closer_area().contains(held));
+    QTest::mousePress(&drawing, Qt::LeftButton, {}, held.toPoint());
+    QTest::mouseMove(&drawing, (held + QPointF(60, 0)).toPoint());
+    QTest::mouseRelease(&drawing, Qt::LeftButton, {}, (held + QPointF(60, 0)).toPoint());
+    w.settle();
+    CHECK(std::abs(drawing.where_closer(bare).x() - held.x() - 60) < 4);
+    // The close-up alone, and what is close as it is, have none.
+    w.click("view: Close-up");
+    CHECK(drawing.closer_area().isEmpty());
+    Window plaque(panel_job("Tea", "9", "4"));
+    plaque.show(Station::Lettering);
+    CHECK(plaque.window().drawing().closer_area().isEmpty());
+}
+
 TEST_CASE("pointing at a section lights up its twin on the mat and its row in the table") {
     Window w;
     w.show(Station::Sections);

@@ -13,20 +13,20 @@ namespace skarvel {
 std::optional<std::size_t> Drawing::zone_at(QPointF where) const {
     for (std::size_t i = face()->face->blank->zones.size(); i-- > 0;) {
         const Region& zone = face()->face->blank->zones[i];
-        if (!zone.empty() && view_.transform().map(path_of(zone)).contains(where)) return i;
+        if (!zone.empty() && under(where).transform().map(path_of(zone)).contains(where)) return i;
     }
     return std::nullopt;
 }
 
 // Rooms by name, where it hangs, its centre of gravity, and the diagonals that were measured.
-void Drawing::paint_blank_marks(QPainter& p) {
+void Drawing::paint_blank_marks(QPainter& p, const FaceView& view) {
     const Tokens& t = Theme::tokens();
     const BlankPlan& plan = *face()->face->blank;
     const Blank& blank = sign().blank;
     const Display& display = desk_.shop().display;
     p.setFont(Theme::font(13, QFont::Medium));
     for (const NamedRoom& room : plan.rooms) {
-        const QRectF where = view_.rect(room.box);
+        const QRectF where = view.rect(room.box);
         QPainterPath path;
         path.addRect(where);
         cased(p, path, QPen(t.chalk, 1, Qt::DotLine));
@@ -47,12 +47,12 @@ void Drawing::paint_blank_marks(QPainter& p) {
         const Box f = plan.face;
         const auto taken = [&](Reading r) { return blank.tape.taken.at(static_cast<std::size_t>(r)).has_value(); };
         if (taken(Reading::Rising) || taken(Reading::Falling)) {
-            p.drawLine(view_.at(f.low), view_.at(f.high));
-            p.drawLine(view_.at({f.low.x, f.high.y}), view_.at({f.high.x, f.low.y}));
+            p.drawLine(view.at(f.low), view.at(f.high));
+            p.drawLine(view.at({f.low.x, f.high.y}), view.at({f.high.x, f.low.y}));
         }
     }
     const auto cross = [&](Point at, const QColor& colour) {
-        const QPointF c = view_.at(at);
+        const QPointF c = view.at(at);
         QPainterPath mark;
         mark.addEllipse(c, 5, 5);
         mark.moveTo(c - QPointF(8, 0));
@@ -64,7 +64,7 @@ void Drawing::paint_blank_marks(QPainter& p) {
     for (const HangPoint& point : plan.weight.points) cross(point.at, t.graphite);
     // The centre of gravity, as it is drawn everywhere: two quarters of a disc filled.
     if (plan.weight.total() > 0) {
-        const QRectF disc(view_.at(plan.weight.centre) - QPointF(7, 7), QSizeF(14, 14));
+        const QRectF disc(view.at(plan.weight.centre) - QPointF(7, 7), QSizeF(14, 14));
         p.setPen(QPen(t.sheet, 3));
         p.setBrush(t.sheet);
         p.drawEllipse(disc);
@@ -77,7 +77,7 @@ void Drawing::paint_blank_marks(QPainter& p) {
     }
     for (const Pin& pin : face()->face->marking.pins) {
         cross(pin.at, t.chalk);
-        const QPointF c = view_.at(pin.at);
+        const QPointF c = view.at(pin.at);
         const QString text = in_words("on-drawing.pin-string", {{"pin", shown(desk_.say(pin.what))},
                                                                 {"string", shown(skarvel::show(pin.string, display))}});
         const QFontMetrics m(p.font());
@@ -87,8 +87,8 @@ void Drawing::paint_blank_marks(QPainter& p) {
         p.drawText(tag, Qt::AlignCenter, text);
     }
     for (const MarkLine& line : face()->face->marking.lines) {
-        const QPointF a = view_.at(line.from);
-        const QPointF b = view_.at(line.to);
+        const QPointF a = view.at(line.from);
+        const QPointF b = view.at(line.to);
         QPainterPath path(a);
         if (line.what.id == "marking.springing") {
             path.lineTo(b);
@@ -103,17 +103,24 @@ void Drawing::paint_blank_marks(QPainter& p) {
     }
 }
 
+// Where the end of the board is drawn; empty where it is not.
+QRectF Drawing::board_end() const {
+    const BlankPlan& blank = *face()->face->blank;
+    if (station_ != Station::Blank || sign().blank.kind != Kind::Board || blank.tape) return {};
+    const double room = height() - board_area_.bottom() - around_.height() - Theme::px(130);
+    if (!view_.lengthwise() || room < Theme::px(90)) return {};
+    const double inch = std::min({Theme::px(30) * 1.0, (width() - 2 * paper_side) / 14.0, room / 3.0});
+    return {paper_side + inch * 0.3, board_area_.bottom() + around_.height() + Theme::px(150),
+            blank.width.in_inches() * inch, blank.thickness.in_inches() * inch};
+}
+
 void Drawing::paint_board_end(QPainter& p) {
+    const QRectF real = board_end();
+    if (real.isEmpty()) return;
     const Tokens& t = Theme::tokens();
     const BlankPlan& blank = *face()->face->blank;
-    if (sign().blank.kind != Kind::Board || blank.tape) return;
-    const double room = height() - board_area_.bottom() - around_.height() - Theme::px(130);
-    if (!view_.lengthwise() || room < Theme::px(90)) return;
     const Display& display = desk_.shop().display;
-    const double inch = std::min({Theme::px(30) * 1.0, (width() - 2 * paper_side) / 14.0, room / 3.0});
-    const double w = blank.width.in_inches() * inch;
-    const double h = blank.thickness.in_inches() * inch;
-    const QRectF real(paper_side + inch * 0.3, board_area_.bottom() + around_.height() + Theme::px(150), w, h);
+    const double inch = real.width() / blank.width.in_inches();
     p.setPen(t.graphite);
     p.setFont(Theme::font(15, QFont::DemiBold));
     p.drawText(QRectF(paper_side, real.top() - Theme::px(44), 300, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,

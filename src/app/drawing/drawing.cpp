@@ -44,6 +44,7 @@ void Drawing::set_station(Station station) {
     station_ = station;
     chosen_zone_.reset();
     lit_.reset();
+    closer_at_.reset();
     lay_out();
 }
 
@@ -66,7 +67,8 @@ void Drawing::set_laid_down(bool laid_down) {
 void Drawing::start_over() {
     chosen_zone_.reset();
     measured_.clear();
-    pan_ = pan_across_ = 0;
+    pan_ = pan_across_ = closer_zoom_ = 0;
+    closer_at_.reset();
     lay_out();
 }
 
@@ -86,13 +88,14 @@ void Drawing::resizeEvent(QResizeEvent*) { lay_out(); }
 void Drawing::lay_out() {
     dimensions_.clear();
     loads_.clear();
-    table_ = {};
+    table_ = closer_area_ = {};
     used_callouts_.clear();
     if (face() != nullptr && !face()->face->blank->face.empty()) {
         lay_out_board();
         lay_out_dimensions();
         if (station_ == Station::Sections) lay_out_loads();
     }
+    lay_out_closer();
     for (auto& [id, box] : callouts_) {
         if (std::find(used_callouts_.begin(), used_callouts_.end(), id) == used_callouts_.end() && !box->hasFocus())
             box->hide();
@@ -189,37 +192,10 @@ void Drawing::paintEvent(QPaintEvent*) {
         p.restore();
         return paint_step_back(p);
     }
-    const FacePainter painter(sign(), sign().faces[desk_.face_at()], *face(), view_, &plan());
-    painter.board(p, station_ == Station::Blank);
-    if (station_ == Station::Sections) painter.sections(p, lit_);
-    // What the hands did is drawn across them.
-    const bool by_hand = station_ == Station::Sections && desk_.evidence() && !desk_.looked_at();
-    painter.clear_zones(p, station_ == Station::Blank ? chosen_zone_ : std::nullopt, !by_hand);
-    if (station_ == Station::Lettering || station_ == Station::Blank) {
-        painter.guides(p);
-        painter.usable(p);
-    }
-    if (station_ == Station::Lettering) {
-        painter.all_ink(p, as_cut_, desk_.thing_at(), handling_.offset());
-        painter.thin(p);
-        handling_.paint(p, view_);
-    } else if (station_ == Station::Sections) {
-        painter.ink(p, true);
-    } else {
-        painter.all_ink(p);
-    }
-    if (station_ == Station::Blank) paint_blank_marks(p);
-    if (station_ != Station::Sections) paint_bench_marks(p);
-    if (station_ == Station::Sections) painter.seams(p);
-    if (station_ == Station::Sections) {
-        if (!desk_.looked_at()) {
-            parting_.paint(p, view_);
-            paint_evidence(p);
-        }
-        paint_section_numbers(p);
-    }
+    paint_face(p, view_);
     p.restore();
-    paint_ruler(p);
+    paint_ruler(p, view_, board_area_, close_up_ ? QSizeF() : around_);
+    if (!closer_area_.isEmpty()) paint_closer(p);
     paint_dimensions(p);
     if (station_ == Station::Blank) {
         paint_board_end(p);
@@ -236,6 +212,36 @@ void Drawing::paintEvent(QPaintEvent*) {
         p.setBrush(Qt::NoBrush);
         p.drawRect(rect().adjusted(1, 1, -1, -1));
     }
+}
+
+void Drawing::paint_face(QPainter& p, const FaceView& view) {
+    const FacePainter painter(sign(), sign().faces[desk_.face_at()], *face(), view, &plan());
+    painter.board(p, station_ == Station::Blank);
+    if (station_ == Station::Sections) painter.sections(p, lit_);
+    // What the hands did is drawn across them.
+    const bool by_hand = station_ == Station::Sections && desk_.evidence() && !desk_.looked_at();
+    painter.clear_zones(p, station_ == Station::Blank ? chosen_zone_ : std::nullopt, !by_hand);
+    if (station_ == Station::Lettering || station_ == Station::Blank) {
+        painter.guides(p);
+        painter.usable(p);
+    }
+    if (station_ == Station::Lettering) {
+        painter.all_ink(p, as_cut_, desk_.thing_at(), handling_.offset());
+        painter.thin(p);
+        handling_.paint(p, view);
+    } else if (station_ == Station::Sections) {
+        painter.ink(p, true);
+    } else {
+        painter.all_ink(p);
+    }
+    if (station_ == Station::Blank) paint_blank_marks(p, view);
+    if (station_ != Station::Sections) return paint_bench_marks(p, view);
+    painter.seams(p);
+    if (!desk_.looked_at()) {
+        parting_.paint(p, view);
+        paint_evidence(p);
+    }
+    paint_section_numbers(p);
 }
 
 QString Drawing::kind_title(Kind kind) {
@@ -286,15 +292,15 @@ void Drawing::paint_header(QPainter& p) {
     paint_heading(p, width(), title, real_size_ && close_up_ ? in_words("on-drawing.real-size-if-the") : under);
 }
 
-void Drawing::paint_ruler(QPainter& p) {
+void Drawing::paint_ruler(QPainter& p, const FaceView& view, const QRectF& area, QSizeF outside) {
     const Tokens& t = Theme::tokens();
     p.setPen(QPen(t.pencil, 1));
     p.setFont(Theme::font(13));
     const bool metric = desk_.shop().display.unit == Unit::Millimetre;
     const double unit = metric ? units_per_mm * 10 : units_per_inch;  // a centimetre or an inch
-    const double pixels = unit * view_.scale;
-    const bool y_axis = view_.face.height() > view_.face.width();
-    const std::int64_t length = y_axis ? view_.face.height() : view_.face.width();
+    const double pixels = unit * view.scale;
+    const bool y_axis = view.face.height() > view.face.width();
+    const std::int64_t length = y_axis ? view.face.height() : view.face.width();
     const int tick = pixels >= 5 ? 1 : metric ? 5 : 6;
     int number = metric ? 10 : 6;
     while (number * pixels < Theme::px(48)) number *= 2;
@@ -304,16 +310,17 @@ void Drawing::paint_ruler(QPainter& p) {
         const bool numbered = i % number == 0;
         const bool middle = i % (metric ? 5 : 3) == 0;
         const double size = numbered ? 8 : middle ? 6 : 4;
-        const QPointF q = view_.at(y_axis ? Point{0, at} : Point{at, 0});
-        if (view_.lengthwise()) {
-            const double y = board_area_.top() - (close_up_ ? 0 : around_.height());
-            if (q.x() < board_area_.left() - 1 || q.x() > board_area_.right() + 1) continue;
+        const QPointF q = view.at(y_axis ? Point{0, at} : Point{at, 0});
+        if (view.lengthwise()) {
+            const double y = area.top() - outside.height();
+            if (q.x() < area.left() - 1 || q.x() > area.right() + 1) continue;
             p.drawLine(QPointF(q.x(), y - size), QPointF(q.x(), y));
             if (numbered)
                 p.drawText(QRectF(q.x() - 30, y - Theme::px(26), 60, Theme::px(18)), Qt::AlignCenter,
                            QString::number(metric ? i * 10 : i));
         } else {
-            const double x = board_area_.left() - (close_up_ ? 0 : around_.width());
+            const double x = area.left() - outside.width();
+            if (q.y() < area.top() - 1 || q.y() > area.bottom() + 1) continue;
             p.drawLine(QPointF(x - size, q.y()), QPointF(x, q.y()));
             if (numbered)
                 p.drawText(QRectF(x - 50, q.y() - 10, 38, 20), Qt::AlignRight | Qt::AlignVCenter,
@@ -323,7 +330,6 @@ void Drawing::paint_ruler(QPainter& p) {
 }
 
 void Drawing::paint_overview(QPainter& p) {
-    const Tokens& t = Theme::tokens();
     overview_view_ = view_;
     overview_view_.laid_down = view_.face.height() > view_.face.width();
     const double length = static_cast<double>(std::max(view_.face.width(), view_.face.height()));
@@ -335,17 +341,15 @@ void Drawing::paint_overview(QPainter& p) {
     painter.board(p, station_ == Station::Blank);
     painter.clear_zones(p);
     painter.all_ink(p);
-    // The part that is seen below.
-    const QRectF seen(view_.transform().inverted().mapRect(board_area_));
-    const QRectF frame = overview_view_.transform().mapRect(seen).intersected(
-        QRectF(overview_view_.origin, size).adjusted(-2, -2, 2, 2));
-    QPainterPath path;
-    path.addRect(frame);
-    cased(p, path, QPen(t.chalk, 2));
+    paint_seen(p, overview_view_, view_, board_area_);
 }
 
 void Drawing::wheelEvent(QWheelEvent* event) {
     if (face() == nullptr || (event->modifiers() & Qt::ShiftModifier) != 0) return event->ignore();
+    if (closer_area_.contains(event->position())) {
+        zoom_closer(event->position(), std::pow(1.2, event->angleDelta().y() / 120.0));
+        return event->accept();
+    }
     if (!board_area_.adjusted(-40, -40, 40, 40).contains(event->position())) return event->ignore();
     const QPointF face_point = view_.transform().inverted().map(event->position());
     const double now = view_.scale * units_per_inch;
@@ -367,8 +371,9 @@ void Drawing::wheelEvent(QWheelEvent* event) {
 
 void Drawing::mousePressEvent(QMouseEvent* event) {
     setFocus(Qt::MouseFocusReason);
+    held_closer_ = closer_area_.contains(event->position());
     if (measuring_ && face() != nullptr && event->button() == Qt::LeftButton) {
-        const QPointF q = view_.transform().inverted().map(snapped(event->position()));
+        const QPointF q = under(event->position()).transform().inverted().map(snapped(event->position()));
         if (measured_.size() != 1) measured_.clear();
         measured_.push_back({std::llround(q.x()), std::llround(q.y())});
         measuring_fixed_ = measured_.size() == 2;
@@ -384,7 +389,8 @@ void Drawing::mousePressEvent(QMouseEvent* event) {
     }
     if (station_ == Station::Lettering && !step_back_ && face() != nullptr && event->button() == Qt::LeftButton &&
         !space_down_ && !overview_.contains(event->position()) &&
-        handling_.press(view_, event->position(), event->modifiers(), false)) {
+        handling_.press(under(event->position()), event->position(), event->modifiers(), false)) {
+        if (!held_closer_) look_closer_at(event->position());
         return lay_out();
     }
     if (station_ == Station::Sections && !desk_.looked_at() && face() != nullptr && event->button() == Qt::LeftButton &&
@@ -397,8 +403,8 @@ void Drawing::mousePressEvent(QMouseEvent* event) {
             return open_decider(d.opens);
         }
     }
-    const bool pans =
-        event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && (space_down_ || close_up_));
+    const bool pans = event->button() == Qt::MiddleButton ||
+                      (event->button() == Qt::LeftButton && (space_down_ || close_up_ || held_closer_));
     if (event->button() == Qt::LeftButton && overview_.contains(event->position())) {
         const QPointF point = overview_view_.transform().inverted().map(event->position());
         const QPointF to = view_.transform().map(point);
@@ -406,7 +412,12 @@ void Drawing::mousePressEvent(QMouseEvent* event) {
         pan_across_ += to.y() - board_area_.center().y();
         return lay_out();
     }
-    if (pans) dragged_from_ = event->position();
+    if (pans) {
+        dragged_from_ = event->position();
+    } else if (event->button() == Qt::LeftButton) {
+        look_closer_at(event->position());
+        lay_out();
+    }
 }
 
 // A dimension that only follows opens what decides it.
@@ -423,13 +434,14 @@ void Drawing::mouseMoveEvent(QMouseEvent* event) {
     if (dragged_from_) {
         const QPointF by = event->position() - *dragged_from_;
         dragged_from_ = event->position();
+        if (held_closer_) return pan_closer(by);
         pan_ -= by.x();
         pan_across_ -= by.y();
         return lay_out();
     }
-    if (handling_.move(view_, event->position())) return update();
+    if (handling_.move(held_closer_ ? closer_ : view_, event->position())) return update();
     if (measuring_ && !measuring_fixed_ && !measured_.empty() && face() != nullptr) {
-        const QPointF q = view_.transform().inverted().map(snapped(event->position()));
+        const QPointF q = under(event->position()).transform().inverted().map(snapped(event->position()));
         measured_.resize(1);
         measured_.push_back({std::llround(q.x()), std::llround(q.y())});
         return update();
@@ -460,7 +472,7 @@ void Drawing::mouseReleaseEvent(QMouseEvent*) {
 // A double click takes hold of one letter; arrow keys then move it.
 void Drawing::mouseDoubleClickEvent(QMouseEvent* event) {
     if (station_ != Station::Lettering || face() == nullptr) return QWidget::mouseDoubleClickEvent(event);
-    handling_.press(view_, event->position(), event->modifiers(), true);
+    handling_.press(under(event->position()), event->position(), event->modifiers(), true);
     handling_.cancel();
     update();
 }
@@ -502,11 +514,12 @@ void Drawing::keyPressEvent(QKeyEvent* event) {
             space_down_ = true;
             return;
         case Qt::Key_Left:
-            pan_ -= 40;
+        case Qt::Key_Right: {
+            const double by = event->key() == Qt::Key_Left ? 40 : -40;
+            if (!closer_area_.isEmpty()) return pan_closer({by, 0});
+            pan_ -= by;
             return lay_out();
-        case Qt::Key_Right:
-            pan_ += 40;
-            return lay_out();
+        }
         default:
             space_down_ = false;
             QWidget::keyPressEvent(event);

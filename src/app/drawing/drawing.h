@@ -1,8 +1,8 @@
 // drawing/drawing.h
 //
 // The drawing: the face at true scale with rulers, and callouts that can be typed into. Serves Blank, Lettering and
-// Sections, each with its overlay. Whole or close-up; a tall board may be laid down, its top to the left. Rulers count
-// from the face's own lower left corner.
+// Sections, each with its overlay. Whole, with a closer look in the room that it leaves, or close-up; a tall board may
+// be laid down, its top to the left. Rulers count from the face's own lower left corner.
 #pragma once
 
 #include <QWidget>
@@ -41,6 +41,9 @@ class Drawing : public QWidget {
     void match_screen(double dots_per_mm) { matched_dots_per_mm_ = dots_per_mm; }
     /// Where a point of the face lies in this widget.
     [[nodiscard]] QPointF where(Point point) const { return view_.at(point); }
+    /// The closer look beside the whole: where it is, empty where there is none, and where a point lies in it.
+    [[nodiscard]] QRectF closer_area() const { return closer_area_; }
+    [[nodiscard]] QPointF where_closer(Point point) const { return closer_.at(point); }
     void refresh(bool behind);
     /// Another sign is at hand: nothing chosen, nothing measured, callouts anew.
     void start_over();
@@ -95,13 +98,28 @@ class Drawing : public QWidget {
                           Station opens = Station::Lettering);
     static QString kind_title(Kind kind);
     void paint_header(QPainter& p);
-    void paint_blank_marks(QPainter& p);
+    void lay_out_closer();
+    [[nodiscard]] double closer_scale(const QRectF& room) const;
+    [[nodiscard]] QRectF taken_room() const;
+    [[nodiscard]] Point centre_of_interest() const;
+    void paint_closer(QPainter& p);
+    void paint_seen(QPainter& p, const FaceView& whole, const FaceView& near, const QRectF& area) const;
+    void zoom_closer(QPointF where, double by);
+    void pan_closer(QPointF by);
+    /// Its middle comes to what is seen there of the whole.
+    void look_closer_at(QPointF where);
+    /// The view that is seen there.
+    [[nodiscard]] const FaceView& under(QPointF where) const { return closer_area_.contains(where) ? closer_ : view_; }
+    void paint_face(QPainter& p, const FaceView& view);
+    void paint_blank_marks(QPainter& p, const FaceView& view);
     void paint_tape_measure(QPainter& p);
+    void paint_measured(QPainter& p, const FaceView& view);
     [[nodiscard]] QPointF snapped(QPointF where) const;
     [[nodiscard]] std::optional<std::size_t> zone_at(QPointF where) const;
-    void paint_ruler(QPainter& p);
+    void paint_ruler(QPainter& p, const FaceView& view, const QRectF& area, QSizeF outside);
     void paint_overview(QPainter& p);
     void paint_dimensions(QPainter& p);
+    [[nodiscard]] QRectF board_end() const;
     void paint_board_end(QPainter& p);
     void paint_cut_diagram(QPainter& p);
     void paint_out_of_true(QPainter& p);
@@ -111,7 +129,7 @@ class Drawing : public QWidget {
     void paint_table(QPainter& p);
     void paint_section_numbers(QPainter& p);
     void paint_evidence(QPainter& p);
-    void paint_bench_marks(QPainter& p);
+    void paint_bench_marks(QPainter& p, const FaceView& view);
     [[nodiscard]] const Job& job() const;
     [[nodiscard]] const Plan& plan() const;
     [[nodiscard]] const Sign& sign() const;
@@ -141,8 +159,12 @@ class Drawing : public QWidget {
     QSizeF around_;  // pixels that frame, backing or mouldings stand out by
     bool real_size_ = false, space_down_ = false, by_keyboard_ = false;
     FaceView view_;
-    QRectF board_area_, overview_, table_;
-    FaceView overview_view_;
+    QRectF board_area_, overview_, table_, closer_area_;
+    FaceView overview_view_, closer_;
+    std::optional<Point> closer_at_;  // face frame: the middle of the closer look, where it was moved
+    ThingId closer_of_;               // what was at hand then
+    double closer_zoom_ = 0;          // pixels for an inch there, 0: as it comes
+    bool held_closer_ = false;        // what is held or dragged was taken hold of there
     std::vector<Dimension> dimensions_;
     std::map<QString, Callout*> callouts_;
     std::vector<QString> used_callouts_;

@@ -25,7 +25,7 @@ void Drawing::contextMenuEvent(QContextMenuEvent* event) {
         // What lies there is taken in hand first.
         bool on_thing = !by_mouse;
         if (by_mouse) {
-            on_thing = handling_.press(view_, event->pos(), Qt::NoModifier, false);
+            on_thing = handling_.press(under(event->pos()), event->pos(), Qt::NoModifier, false);
             handling_.release();
         }
         if (on_thing) {

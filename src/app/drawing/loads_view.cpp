@@ -70,10 +70,10 @@ void Drawing::paint_section_numbers(QPainter& p) {
 
 // What the hands do at each seam, and one try of them eight times as far off as it came out.
 // Halves that are done in two ways, and where something happened.
-void Drawing::paint_bench_marks(QPainter& p) {
+void Drawing::paint_bench_marks(QPainter& p, const FaceView& view) {
     const Tokens& t = Theme::tokens();
     const auto at = [&](Point place) {
-        return view_.transform().map(QPointF(static_cast<double>(place.x), static_cast<double>(place.y)));
+        return view.transform().map(QPointF(static_cast<double>(place.x), static_cast<double>(place.y)));
     };
     p.setRenderHint(QPainter::Antialiasing);
     for (const PictureMark& m : marks_of_bench(face()->face->id, desk_.job(), desk_.plan(), nullptr)) {

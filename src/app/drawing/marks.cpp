@@ -31,23 +31,24 @@ QString Drawing::mark_told(QPointF where) const {
 
 QString Drawing::mark_of_blank(QPointF where) const {
     const BlankPlan& plan = *face()->face->blank;
+    const FaceView& view = under(where);
     const Box& f = plan.face;
     if (station_ == Station::Blank) {
         for (const HangPoint& point : plan.weight.points) {
-            if (near_to(view_.at(point.at), where))
+            if (near_to(view.at(point.at), where))
                 return in_words("mark.hang-point", {{"what", shown(desk_.say(point.what))},
                                                     {"across", from_grid(point.at.x - f.low.x)},
                                                     {"up", from_grid(point.at.y - f.low.y)}});
         }
-        if (plan.weight.total() > 0 && near_to(view_.at(plan.weight.centre), where))
+        if (plan.weight.total() > 0 && near_to(view.at(plan.weight.centre), where))
             return in_words("mark.centre-of-gravity", {{"across", from_grid(plan.weight.centre.x - f.low.x)},
                                                        {"up", from_grid(plan.weight.centre.y - f.low.y)}});
         for (const Pin& pin : face()->face->marking.pins) {
-            if (near_to(view_.at(pin.at), where))
+            if (near_to(view.at(pin.at), where))
                 return in_words("on-drawing.pin-string", {{"pin", shown(desk_.say(pin.what))}, {"string", pin.string}});
         }
         for (const MarkLine& line : face()->face->marking.lines) {
-            if (near_line(view_.at(line.from), view_.at(line.to), where)) return shown(desk_.say(line.what));
+            if (near_line(view.at(line.from), view.at(line.to), where)) return shown(desk_.say(line.what));
         }
     }
     for (const Guide& guide : sign().blank.guides) {
@@ -55,10 +56,10 @@ QString Drawing::mark_of_blank(QPointF where) const {
         const std::int64_t at = to_grid(guide.where.value) + (level ? f.low.y : f.low.x);
         const Point a = level ? Point{f.low.x, at} : Point{at, f.low.y};
         const Point b = level ? Point{f.high.x, at} : Point{at, f.high.y};
-        if (near_line(view_.at(a), view_.at(b), where))
+        if (near_line(view.at(a), view.at(b), where))
             return in_words("mark.guide", {{"name", guide.name}, {"at", guide.where.value}});
     }
-    const auto holds = [&](const Region& region) { return view_.transform().map(path_of(region)).contains(where); };
+    const auto holds = [&](const Region& region) { return view.transform().map(path_of(region)).contains(where); };
     for (std::size_t i = 0; i < plan.zones.size() && i < sign().blank.clear.size(); ++i) {
         if (!holds(plan.zones[i])) continue;
         const ClearZone& zone = sign().blank.clear[i];
@@ -75,12 +76,13 @@ QString Drawing::mark_of_blank(QPointF where) const {
 
 // Of every colour of the face: what is thin, what is ringed; at Sections what the knife leaves as well.
 QString Drawing::mark_of_cut(QPointF where) const {
+    const FaceView& view = under(where);
     const std::int64_t twice = face()->face->blank->face.low.x + face()->face->blank->face.high.x;
     for (const ColourPlan& lane : desk_.plan().colours) {
         if (lane.face->id != face()->face->id || !lane.cut.thin) continue;
         for (const ThinPlace& place : lane.cut.thin->places) {
             const Point at = lane.face->mirrored ? Point{twice - place.at.x, place.at.y} : place.at;
-            if (near_to(view_.at(at), where))
+            if (near_to(view.at(at), where))
                 return in_words((std::string("mark.thin-") + word_of(place.what)).c_str(),
                                 {{"letters", place.letters}, {"width", place.width}});
         }
@@ -89,12 +91,12 @@ QString Drawing::mark_of_cut(QPointF where) const {
     for (const Section& section : face()->cut.loads->sections) {
         for (const Keeper& keeper : section.keepers) {
             const Box box = keeper.shape.bounds();
-            const QRectF seen = view_.rect(box).adjusted(-4, -4, 4, 4);
+            const QRectF seen = view.rect(box).adjusted(-4, -4, 4, 4);
             if (seen.contains(where))
                 return in_words("mark.keeper", {{"across", from_grid(box.width())}, {"up", from_grid(box.height())}});
         }
         for (const KnifeLine& line : section.lines) {
-            if (line.kind == KnifeLine::Kind::Match && near_line(view_.at(line.from), view_.at(line.to), where))
+            if (line.kind == KnifeLine::Kind::Match && near_line(view.at(line.from), view.at(line.to), where))
                 return in_words("mark.match");
         }
     }

@@ -10,6 +10,7 @@ namespace skarvel {
 
 QPointF Drawing::snapped(QPointF where) const {
     constexpr double reach = 10;
+    const FaceView& view = under(where);
     QPointF best = where;
     double least = reach;
     const auto try_point = [&](QPointF q, double favour) {
@@ -28,11 +29,11 @@ QPointF Drawing::snapped(QPointF where) const {
         const Point middle{(b.low.x + b.high.x) / 2, (b.low.y + b.high.y) / 2};
         for (const Point q : {middle, Point{middle.x, b.low.y}, Point{middle.x, b.high.y}, Point{b.low.x, middle.y},
                               Point{b.high.x, middle.y}})
-            try_point(view_.at(q), 2);
+            try_point(view.at(q), 2);
         for (const Ring& ring : shape->rings()) {
             for (std::size_t i = 0; i < ring.size(); ++i) {
-                const QPointF a = view_.at(ring[i]);
-                const QPointF c = view_.at(ring[(i + 1) % ring.size()]);
+                const QPointF a = view.at(ring[i]);
+                const QPointF c = view.at(ring[(i + 1) % ring.size()]);
                 try_point(a, ring.size() <= 12 ? 3 : 0);
                 const QPointF along = c - a;
                 const double length2 = along.x() * along.x() + along.y() * along.y();
@@ -67,13 +68,26 @@ QString Drawing::measured_text() const {
 
 void Drawing::paint_tape_measure(QPainter& p) {
     if (!measuring_ || measured_.empty()) return;
+    p.save();
+    if (!closer_area_.isEmpty()) {
+        p.setClipRect(closer_area_);
+        paint_measured(p, closer_);
+        p.restore();
+        p.save();
+        p.setClipRegion(QRegion(rect()) - QRegion(closer_area_.toAlignedRect()));
+    }
+    paint_measured(p, view_);
+    p.restore();
+}
+
+void Drawing::paint_measured(QPainter& p, const FaceView& view) {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
     QPainterPath path;
-    for (const Point& q : measured_) path.addEllipse(view_.at(q), 4, 4);
+    for (const Point& q : measured_) path.addEllipse(view.at(q), 4, 4);
     if (measured_.size() == 2) {
-        path.moveTo(view_.at(measured_[0]));
-        path.lineTo(view_.at(measured_[1]));
+        path.moveTo(view.at(measured_[0]));
+        path.lineTo(view.at(measured_[1]));
     }
     cased(p, path, QPen(t.ochre, 2));
     if (measured_.size() < 2) return;
@@ -81,7 +95,7 @@ void Drawing::paint_tape_measure(QPainter& p) {
     const QString text = measured_text();
     const QFontMetrics m(p.font());
     QRectF tag(0, 0, m.horizontalAdvance(text) + 16, m.height() + 6);
-    tag.moveCenter((view_.at(measured_[0]) + view_.at(measured_[1])) / 2 + QPointF(0, Theme::px(26)));
+    tag.moveCenter((view.at(measured_[0]) + view.at(measured_[1])) / 2 + QPointF(0, Theme::px(26)));
     tag.moveLeft(std::clamp(tag.left(), 4.0, std::max(4.0, width() - tag.width() - 4)));
     p.fillRect(tag, t.sheet);
     p.setPen(QPen(t.ochre, 1));

@@ -13,7 +13,7 @@ namespace {
 class BlankTray : public Tray {
   public:
     BlankTray(Desk& desk, QWidget* parent)
-        : Tray(desk, parent),
+        : Tray(Station::Blank, desk, parent),
           form_(
               *this, [this] { return &sign().blank; },
               [this](const BlankForm::Change& change, const QString& merge) {
@@ -38,7 +38,7 @@ class BlankTray : public Tray {
         say_groups();
         begin_follows(in_words("word.what-follows"));
         if (plan() != nullptr) say_what_follows(*this, *plan());
-        problems(Station::Blank);
+        problems();
         end_follows();
     }
 

@@ -11,7 +11,7 @@ using JobForm = Form<Job>;
 class ClockTray : public Tray {
   public:
     ClockTray(Desk& desk, QWidget* parent)
-        : Tray(desk, parent),
+        : Tray(Station::Clock, desk, parent),
           form_(
               *this, [this] { return &desk_.job(); },
               [this](const JobForm::Change& change, const QString& merge) { edit(change, merge); }) {
@@ -72,7 +72,7 @@ class ClockTray : public Tray {
                 fact(in_words("clock-tray.saved-by-rounds"), text_of(show_minutes(c.setup_saved)));
             fact(in_words("tray.waits-in-a-row"), text_of(show_minutes(c.chain_waits)));
         }
-        problems(Station::Clock);
+        problems();
         heading(in_words("tray.what-each-wait-is"));
         for (const Wait& w : c.chain) why(in_words("tray.wait-and-why", {{"wait", w.at_least}, {"why", w.why}}));
         end_follows();

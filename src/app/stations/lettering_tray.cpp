@@ -13,7 +13,7 @@ namespace {
 class LetteringTray : public Tray {
   public:
     LetteringTray(Desk& desk, QWidget* parent)
-        : Tray(desk, parent),
+        : Tray(Station::Lettering, desk, parent),
           text_form_(
               *this, [this] { return &text(); },
               [this](const TextForm::Change& change, const QString& merge) {
@@ -63,7 +63,7 @@ class LetteringTray : public Tray {
         say_groups();
         begin_follows(in_words("word.what-follows"));
         say_what_follows(*this, text_form_, plan());
-        problems(Station::Lettering);
+        problems();
         end_follows();
     }
 

@@ -10,7 +10,7 @@ namespace {
 
 class LogbookTray : public Tray {
   public:
-    LogbookTray(Desk& desk, QWidget* parent) : Tray(desk, parent) {
+    LogbookTray(Desk& desk, QWidget* parent) : Tray(Station::Logbook, desk, parent) {
         title(in_words("tray.how-did-it-turn"));
         outcome_ = new Segmented(in_words("word.outcome"),
                                  {in_words("word.good"), in_words("tray.fair"), in_words("tray.poor")}, this);

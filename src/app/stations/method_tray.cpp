@@ -96,7 +96,7 @@ const QStringList& places() {
 class MethodTray : public Tray {
   public:
     MethodTray(Desk& desk, QWidget* parent)
-        : Tray(desk, parent),
+        : Tray(Station::Method, desk, parent),
           face_form_(
               *this, [this] { return &face(); },
               [this](const FaceForm::Change& change, const QString& merge) { edit_face(change, merge); }),

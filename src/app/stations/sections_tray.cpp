@@ -21,7 +21,7 @@ using MakingForm = Form<Making>;
 class SectionsTray : public Tray {
   public:
     SectionsTray(Desk& desk, QWidget* parent)
-        : Tray(desk, parent),
+        : Tray(Station::Sections, desk, parent),
           form_(
               *this, [this] { return &desk_.colour().making; },
               [this](const MakingForm::Change& change, const QString& merge) {
@@ -366,7 +366,7 @@ class SectionsTray : public Tray {
             if (p.passes > 1) fact(in_words("sections-tray.passes"), QString::number(p.passes));
             if (mask) keepers(p);
             cost(p);
-            problems(Station::Sections);
+            problems();
             misfits(p);
             spoilt();
             lost();

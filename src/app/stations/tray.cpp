@@ -11,6 +11,7 @@
 #include <QTimer>
 #include <utility>
 
+#include "job/summary.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "ticket/ticket.h"
@@ -41,7 +42,7 @@ QFrame* rule(QWidget* parent) {
 
 }  // namespace
 
-Tray::Tray(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+Tray::Tray(Station station, Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk), station_(station) {
     setObjectName("tray");
     setWidgetResizable(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -56,40 +57,59 @@ Tray::Tray(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     body_->addLayout(decisions_);
     body_->addStretch(1);
     setWidget(body);
-    below_ = new StripBelow(this);
-    connect(below_, &QAbstractButton::clicked, this, [this] {
+    pinned_ = new Pinned(this);
+    // The scroll bar begins below it.
+    beside_pinned_ = new QWidget(this);
+    addScrollBarWidget(beside_pinned_, Qt::AlignTop);
+    connect(pinned_, &QAbstractButton::clicked, this, [this] {
+        QWidget* to = follows_;
+        Mark worst = Mark::None;
         for (const Found& f : found_) {
-            if (f.row != nullptr && f.what == below_->what()) ensureWidgetVisible(f.row, 0, Theme::px(80));
+            if (f.row == nullptr || f.mark <= worst) continue;
+            worst = f.mark;
+            to = f.row;
+        }
+        if (to == follows_ && to != nullptr) {
+            verticalScrollBar()->setValue(follows_->y());
+        } else if (to != nullptr) {
+            ensureWidgetVisible(to, 0, Theme::px(80));
         }
     });
-    connect(verticalScrollBar(), &QScrollBar::valueChanged, this, &Tray::tell_below);
-    connect(verticalScrollBar(), &QScrollBar::rangeChanged, this, &Tray::tell_below);
 }
 
 void Tray::resizeEvent(QResizeEvent* event) {
     QScrollArea::resizeEvent(event);
-    tell_below();
+    place_pinned();
 }
 
-// What lies below the visible part. The whole height counts, with the strip or without, so that it never flickers.
-void Tray::tell_below() {
-    if (below_ == nullptr) return;
+void Tray::place_pinned() {
+    if (pinned_ == nullptr || pinned_->isHidden()) return;
+    const int high = pinned_->height_for(width());
+    if (viewportMargins().top() != high) setViewportMargins(0, high, 0, 0);
+    beside_pinned_->setFixedHeight(high);
+    pinned_->setGeometry(0, 0, width(), high);
+}
+
+// The station's result, and the weightiest of what is to be looked at.
+void Tray::pin_result() {
+    const StationLine line = what_follows(station_, desk_.job(), desk_.plan(), desk_.records().size(), desk_.at());
+    if (line.first.id.empty()) {
+        pinned_->hide();
+        beside_pinned_->setFixedHeight(0);
+        setViewportMargins(0, 0, 0, 0);
+        return;
+    }
     const Found* worst = nullptr;
-    int below = 0;
     for (const Found& f : found_) {
-        if (f.row == nullptr ||
-            f.row->mapTo(widget(), QPoint()).y() - verticalScrollBar()->value() < height() - f.row->height())
-            continue;
-        ++below;
         if (worst == nullptr || f.mark > worst->mark) worst = &f;
     }
-    setViewportMargins(0, 0, 0, worst == nullptr ? 0 : below_->height());
-    below_->setGeometry(0, height() - below_->height(), viewport()->width(), below_->height());
-    if (worst == nullptr) {
-        below_->hide();
-    } else {
-        below_->show_problem(worst->mark, worst->what, below - 1);
-    }
+    pinned_->show_result(say(line.first),
+                         worst != nullptr         ? worst->what
+                         : line.second.id.empty() ? QString()
+                                                  : say(line.second),
+                         worst == nullptr ? Mark::None : worst->mark,
+                         worst == nullptr ? 0 : static_cast<int>(found_.size()) - 1);
+    place_pinned();
 }
 
 QSize Tray::sizeHint() const { return {312, 600}; }
@@ -307,7 +327,7 @@ QPushButton* Tray::offer(const QString& text, const std::function<void()>& take)
 
 void Tray::end_follows() {
     body_->insertWidget(1, follows_);
-    QTimer::singleShot(0, this, &Tray::tell_below);  // once it is laid out
+    pin_result();
 }
 
 void Tray::edit(const std::function<void(Job&)>& change, const QString& merge) {

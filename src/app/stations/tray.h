@@ -11,7 +11,7 @@
 #include <map>
 #include <vector>
 
-#include "stations/strip_below.h"
+#include "stations/pinned.h"
 #include "stations/tray_part.h"
 #include "window/desk.h"
 #include "window/fields.h"
@@ -22,7 +22,7 @@ class Tray : public QScrollArea {
     Q_OBJECT
 
   public:
-    Tray(Desk& desk, QWidget* parent);
+    Tray(Station station, Desk& desk, QWidget* parent);
     /// Shows the job and its plan; called whenever either has changed.
     virtual void refresh() = 0;
     [[nodiscard]] QSize sizeHint() const override;
@@ -81,6 +81,8 @@ class Tray : public QScrollArea {
   protected:
     // What follows is built anew each time.
     void begin_follows(const QString& heading);
+    /// What the plan finds at this station.
+    void problems() { problems(station_); }
     void problems(Station station);
     void end_follows();
 
@@ -97,7 +99,8 @@ class Tray : public QScrollArea {
     std::vector<TrayPart*> parts_;
     Choice* colour_choice_ = nullptr;
     void add_caption(const QString& name);
-    void tell_below();
+    void pin_result();
+    void place_pinned();
     struct Found {
         QPointer<QWidget> row;
         Mark mark = Mark::None;
@@ -116,7 +119,9 @@ class Tray : public QScrollArea {
     QWidget* follows_ = nullptr;
     QVBoxLayout* follows_layout_ = nullptr;
     std::vector<Found> found_;
-    StripBelow* below_ = nullptr;
+    Station station_;
+    Pinned* pinned_ = nullptr;
+    QWidget* beside_pinned_ = nullptr;
 };
 
 /// The trays of the stations that have one.

@@ -1,7 +1,7 @@
 // ticket/ticket.h
 //
 // The job ticket: seven stations in the order of work, each with its live result and its mark. Folds to a strip of
-// numbers and marks where the window is narrow.
+// numbers, names and marks where the window is narrow.
 #pragma once
 
 #include <QAbstractButton>

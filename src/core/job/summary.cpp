@@ -150,4 +150,16 @@ std::array<StationLine, station_count> summary(const Job& job, const Plan& plan,
     return lines;
 }
 
+StationLine what_follows(Station station, const Job& job, const Plan& plan, std::size_t records, const FaceAt& at) {
+    StationLine line = summary(job, plan, records, at).at(static_cast<std::size_t>(station));
+    const ColourPlan* colour = plan.colours.empty() ? nullptr : plan.of(face_at(job, at).id);
+    if (station != Station::Blank || colour == nullptr) return line;
+    const Box room = colour->face->blank->usable;
+    line.second = line.first;
+    line.first = room.empty()
+                     ? Reason{"ticket.no-room", {}}
+                     : Reason{"ticket.room", {{"across", from_grid(room.width())}, {"up", from_grid(room.height())}}};
+    return line;
+}
+
 }  // namespace skarvel

@@ -21,4 +21,7 @@ struct StationLine {
 std::array<StationLine, station_count> summary(const Job& job, const Plan& plan, std::size_t records,
                                                const FaceAt& at = {});
 
+/// What follows from the decisions of a station: of the Blank the room for lettering, of others what the ticket says.
+StationLine what_follows(Station station, const Job& job, const Plan& plan, std::size_t records, const FaceAt& at);
+
 }  // namespace skarvel

@@ -316,6 +316,12 @@ void begin_from(LoadsPlan& plan, LayFrom from, const Box& face) {
         if (from == LayFrom::Base) return row.at(&a) < row.at(&b);
         return from == LayFrom::Centre ? away(a) < away(b) : away(a) > away(b);
     });
+}
+
+// Loads in the order in which what they hold is laid, those that are cut before the others. Where one begins further up
+// the roll for the sake of a pattern, the order that was found costs less film and stays.
+void number_loads(LoadsPlan& plan) {
+    if (std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.skip > Length{}; })) return;
     const auto first_on = [](const Load& load) {
         std::size_t first = load.placements.empty() ? 0 : load.placements.front().section;
         for (const Placement& p : load.placements) first = std::min(first, p.section);
@@ -595,6 +601,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
     LoadsPlan plan = divided(pieces, face, mat, making, {});
     if (!cut.empty() && !keep_cut_in(plan, cut, mat, making)) plan = divided(pieces, face, mat, making, cut);
     begin_from(plan, making.lay_from, face);
+    number_loads(plan);
     say_where_pattern_breaks(plan, mat.usable);
     const auto cut_count = static_cast<int>(cut.size());
     plan.least_loads = cut_count + least_loads_for({&plan}, room_on(mat));
