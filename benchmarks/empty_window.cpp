@@ -2,12 +2,18 @@
 #include <QApplication>
 #include <QTimer>
 #include <QWidget>
+#include <cstdlib>
 
 namespace {
 
 class Empty : public QWidget {
   protected:
-    void paintEvent(QPaintEvent*) override { QTimer::singleShot(0, qApp, &QApplication::quit); }
+    void paintEvent(QPaintEvent*) override {
+        QTimer::singleShot(0, qApp, [] {
+            QGuiApplication::sync();
+            std::_Exit(0);
+        });
+    }
 };
 
 }  // namespace

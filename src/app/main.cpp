@@ -46,7 +46,8 @@ int main(int argc, char** argv) {
     QCoreApplication& app = *made;
     QCoreApplication::setApplicationName("skarvel");
     QCoreApplication::setApplicationVersion("0.1.0");
-    speak_from(read_sentences(assets).value_or(Catalogue{}), {});
+    // What the options are for is read by nobody else; other sentences come with the library.
+    if (no_window) speak_from(read_sentences(assets).value_or(Catalogue{}), {});
     QCommandLineParser parser;
     parser.setApplicationDescription(in_words("command.about"));
     parser.addHelpOption();
@@ -80,15 +81,6 @@ int main(int argc, char** argv) {
     parser.addOptions({sign, at, data, picture, station, size, night, text, close_up, done});
     parser.process(app);
 
-    std::optional<Moment> moment;
-    if (parser.isSet(at)) {
-        const auto read = read_moment(parser.value(at).toStdString());
-        if (!read) {
-            std::cerr << "skarvel: " << in_words("command.at-wants").toStdString() << '\n';
-            return 2;
-        }
-        moment = *read;
-    }
     Theme::load(assets);
     QSettings settings(QString::fromStdString((data_folder(parser.value(data)) / "window.ini").string()),
                        QSettings::IniFormat);
@@ -100,6 +92,16 @@ int main(int argc, char** argv) {
     if (!library) {
         std::cerr << "skarvel: " << library.error().what.id << " " << library.error().where.place << '\n';
         return 1;
+    }
+    speak_from(library->catalogue, {});
+    std::optional<Moment> moment;
+    if (parser.isSet(at)) {
+        const auto read = read_moment(parser.value(at).toStdString());
+        if (!read) {
+            std::cerr << "skarvel: " << in_words("command.at-wants").toStdString() << '\n';
+            return 2;
+        }
+        moment = *read;
     }
     Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
     MainWindow window(desk);
@@ -164,7 +166,17 @@ int main(int argc, char** argv) {
         parser.positionalArguments().isEmpty() && !parser.isSet(station) && !parser.isSet(typed);
     if (desk.first_start() && nothing_wanted) window.show_first_start();
     window.show();
-    if (!parser.isSet(picture)) desk.mind_others();
+    if (parser.isSet(painted)) {
+        QTimer::singleShot(0, &window, [&] {
+            window.repaint();
+            QGuiApplication::sync();
+            desk.close_without_copy();
+            std::_Exit(0);  // what follows is no part of starting
+        });
+        return QApplication::exec();
+    }
+    // Once there is something to see.
+    if (!parser.isSet(picture)) QTimer::singleShot(0, &window, [&desk] { desk.mind_others(); });
     for (const QString& name : parser.values(press)) {
         QApplication::processEvents();
         for (auto* b : window.findChildren<QAbstractButton*>()) {
@@ -180,14 +192,6 @@ int main(int argc, char** argv) {
             }
             break;
         }
-    }
-    if (parser.isSet(painted)) {
-        QTimer::singleShot(0, &window, [&] {
-            window.repaint();
-            desk.close_without_copy();
-            QApplication::exit(0);
-        });
-        return QApplication::exec();
     }
     if (!parser.isSet(picture)) window.offer_leftovers();
     if (parser.isSet(picture)) {

@@ -115,7 +115,7 @@ class Program {
         for (const Problem& p : evidence.problems) complain(p);
         for (std::size_t i = 0; i < evidence.as_cut.size(); ++i) {
             print_proof(evidence.as_cut[i]);
-            const ColourProof& m = evidence.as_measured[i];
+            const MeasuredProof& m = evidence.as_measured[i];
             fmt::print("{}  {}\n", m.of.name,
                        says_(m.good() ? "cli.as-measured-good" : "cli.as-measured-wrong",
                              {{"shift", fmt::format("{:.3f}", m.largest_shift.in_mm())}}));

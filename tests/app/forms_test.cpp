@@ -192,6 +192,22 @@ TEST_CASE("the sheets are drawn beside the window, and again when the plan is an
     };
     QTRY_COMPARE(pages("Placement"), 1);
     CHECK_FALSE(w.read().contains("being drawn"));
+    // They are turned by button and by key, and say which one it is.
+    const auto says = [&] {
+        for (QLabel* l : w.window().findChildren<QLabel*>()) {
+            if (l->isVisible() && l->toolTip().contains(" of ")) return l->toolTip();
+        }
+        return QString();
+    };
+    CHECK(says().startsWith("Placement, 1 of "));
+    w.click("page on");
+    CHECK(says().contains(", 2 of "));
+    QTest::keyClick(w.window().findChild<QScrollArea*>("sheets"), Qt::Key_PageDown);
+    CHECK(says().contains(", 3 of "));
+    w.click("page back");
+    w.click("page back");
+    CHECK(says().startsWith("Placement, 1 of "));
+    CHECK_FALSE(w.get<QAbstractButton>("page back").isEnabled());
     Job job = w.job();
     job.signs.front().faces.front().colours.front().making.way = Way::Decal;
     job = copy_sign(job, 0, "OARS");

@@ -76,6 +76,84 @@ TEST_CASE("a letter is crossed where that saves a load, only beside the plan, an
     CHECK(prove(*crossed->plan, shop, files, CutFormat::Dxf).good());
 }
 
+TEST_CASE(
+    "another film is offered where it lies in the drawer and the one wanted does not, with what speaks against it") {
+    Job job = panel_job("OAR", "20", "8");
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    Shop shop = usual_shop();
+    const auto offers = [&] {
+        std::vector<Alternative> out;
+        for (Alternative& a : alternatives(job, first_colour, shop, library(), moment("2026-05-04T18:00"))) {
+            if (a.what.id.starts_with("alternative.film-at-hand")) out.push_back(std::move(a));
+        }
+        return out;
+    };
+    shop.drawer = {{"removable-matt", "", "matt, white", 12_in, 200_in}, {"permanent-gloss", "", "gloss", 12_in, 2_in}};
+    const auto found = offers();
+    REQUIRE(found.size() == 1);
+    CHECK(found.front().figures.to_buy == Length{});
+    Job taken = found.front().job;
+    CHECK(making(taken).film == "removable-matt");
+    CHECK(figures_of(plan(job, shop, library(), moment("2026-05-04T18:00")), first_colour).to_buy > Length{});
+    // Enough of it, and there is nothing to offer; nor is a film offered of which there is too little.
+    shop.drawer[1].left = 200_in;
+    CHECK(offers().empty());
+    shop.drawer[1].left = 2_in;
+    shop.drawer[0].left = 2_in;
+    CHECK(offers().empty());
+}
+
+TEST_CASE("a size is offered that saves a crossing, though it saves no load") {
+    Job job = panel_job("MOW", "40", "24");
+    lettering(job).sizing = Sizing::CapHeight;
+    lettering(job).size = measure("12 1/4");  // the widest letter is a little larger than the mat both ways
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    const CutFigures base = figures_of(plan_of(job), first_colour);
+    REQUIRE(base.crossings > 0);
+    const auto all = alternatives(job, first_colour, usual_shop(), library(), moment("2026-05-04T18:00"));
+    CHECK(std::any_of(all.begin(), all.end(), [&](const Alternative& a) {
+        return a.what.id == "alternative.smaller" && a.figures.crossings < base.crossings &&
+               a.figures.loads <= base.loads;
+    }));
+}
+
+TEST_CASE("one line of a text is offered smaller alone, where that is enough, and its neighbours stay as they are") {
+    Job job = panel_job("TEA\nAFTERNOON\nCAKE", "40", "20");
+    Text& t = lettering(job);
+    t.arrangement = Arrangement::Level;
+    t.sizing = Sizing::CapHeight;
+    t.size = measure("3");  // the long line is a little longer than the mat
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    const auto split = split_off_line(job, {}, 0, 1);
+    REQUIRE(split.signs[0].faces[0].lettering.texts.size() == 3);
+    // Only taken apart, every letter stands where it stood.
+    const auto before = plan_of(job).colours.front().face->lettering;
+    const auto after = plan_of(split).colours.front().face->lettering;
+    REQUIRE(before->letters.size() == after->letters.size());
+    for (std::size_t i = 0; i < before->letters.size(); ++i)
+        CHECK(before->letters[i].ink.bounds() == after->letters[i].ink.bounds());
+    const CutFigures base = figures_of(plan_of(job), first_colour);
+    const auto all = alternatives(job, first_colour, usual_shop(), library(), moment("2026-05-04T18:00"));
+    const auto one = std::find_if(all.begin(), all.end(),
+                                  [](const Alternative& a) { return a.what.id == "alternative.smaller-line"; });
+    REQUIRE(one != all.end());
+    CHECK(base.words == 1);
+    CHECK(one->figures.words == 0);
+    CHECK(one->figures.loads <= base.loads);
+    const auto& texts = one->plan->colours.front().face->lettering->texts;
+    REQUIRE(texts.size() == 3);
+    CHECK(texts[0].cap_height == texts[2].cap_height);
+    CHECK(texts[1].cap_height < texts[0].cap_height);
+    // A text that hangs, or has one line, is left whole.
+    Job hung = job;
+    lettering(hung).up = Hang{};
+    CHECK(split_off_line(hung, {}, 0, 1) == hung);
+    CHECK(split_off_line(job, {}, 0, 3) == job);
+}
+
 TEST_CASE("what repeats is offered cut once, with what that costs in passes") {
     auto job = read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/crew-height-ruler.skarvel"));
     REQUIRE(job);

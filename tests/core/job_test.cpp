@@ -133,6 +133,23 @@ TEST_CASE("the real width counts, the nominal one asks") {
     CHECK(p.problems.front().what.id == "blank.nominal-typed");
 }
 
+TEST_CASE("what is wider than a stock size is called is not called that, nor sawn or bought as that") {
+    Job job = porch_board();
+    job.signs.front().blank.width = measure("11");
+    const Plan p = plan_of(job);
+    CHECK(std::any_of(p.problems.begin(), p.problems.end(),
+                      [](const Problem& q) { return q.what.id == "blank.not-that-stock"; }));
+    CHECK(library().catalogue.say(summary(job, p, 0)[0].first, {}).find("1×6") == std::string::npos);
+    CHECK(p.saw.empty());
+    for (const ShoppingItem& item : p.colours.front().shopping)
+        CHECK(library().catalogue.say(item.what, {}).find("1×6") == std::string::npos);
+    // Ripped to 4 in it is still from a 1x6, and swollen by an eighth it is one.
+    for (const char* width : {"4", "5 5/8"}) {
+        job.signs.front().blank.width = measure(width);
+        CHECK(library().catalogue.say(summary(job, plan_of(job), 0)[0].first, {}).find("1×6") != std::string::npos);
+    }
+}
+
 TEST_CASE("a blank that cannot be is said so at the blank, and later stations say nothing wrong") {
     const auto [change, id] = GENERATE(table<std::function<void(Blank&)>, std::string>({
         {[](Blank& b) { b.length = measure("0"); }, "blank.no-length"},

@@ -98,6 +98,72 @@ TEST_CASE("shared loads are no more than those apart, hold every section once, a
     }));
 }
 
+TEST_CASE(
+    "scraps do together for a load that none does for alone: each section whole on one, the scraps whole on the bed") {
+    const Mat bed = usual_bed();
+    const auto scrap = [](const std::string& name, Length width, Length left) {
+        return FilmStock{"permanent-gloss", "#112233", name, width, left, false};
+    };
+    CHECK(rc::check([&] {
+        const Shared<LoadsPlan> plan(any_plan(bed));
+        std::vector<FilmStock> drawer;
+        for (int i = *rc::gen::inRange(0, 7); i > 0; --i)
+            drawer.push_back(scrap("piece " + std::to_string(i), Length::inches(1) * *rc::gen::inRange(4, 48) / 4,
+                                   Length::inches(1) * *rc::gen::inRange(4, 48) / 4));
+        const SharedLoads shared =
+            share_loads({{ColourId{"1"}, "permanent-gloss", "#112233", false, bed, section_gap, plan}}, drawer);
+        const Box room{{0, 0}, {to_grid(bed.usable.across), to_grid(bed.usable.along)}};
+        std::vector<std::string> used;
+        RC_ASSERT(shared.plans.front()->loads.size() == plan->loads.size());
+        RC_ASSERT(shared.plans.front()->problems == plan->problems);
+        for (const Load& load : shared.plans.front()->loads) {
+            if (load.scraps.empty()) {
+                if (!load.from.empty()) used.push_back(load.from);
+                continue;
+            }
+            for (std::size_t a = 0; a < load.scraps.size(); ++a) {
+                const ScrapOnBed& s = load.scraps[a];
+                used.push_back(s.name);
+                RC_ASSERT(room.holds(s.at));
+                for (std::size_t b = 0; b < a; ++b) RC_ASSERT(common(s.at, load.scraps[b].at).empty());
+                const auto piece =
+                    std::find_if(drawer.begin(), drawer.end(), [&](const FilmStock& f) { return f.name == s.name; });
+                const std::int64_t wide = to_grid(piece->width);
+                const std::int64_t high = to_grid(piece->left);
+                RC_ASSERT((s.at.width() == wide && s.at.height() == high) ||
+                          (s.at.width() == high && s.at.height() == wide));
+            }
+            for (const Placement& p : load.placements) {
+                const Box lies = lay_on_mat(shared.plans.front()->sections[p.section], p).film.bounds();
+                RC_ASSERT(std::count_if(load.scraps.begin(), load.scraps.end(),
+                                        [&](const ScrapOnBed& s) { return s.at.holds(lies); }) == 1);
+            }
+        }
+        std::sort(used.begin(), used.end());
+        RC_ASSERT(std::adjacent_find(used.begin(), used.end()) == used.end());
+    }));
+    // Two letters far apart, two pieces: nothing off the roll, and both are gone from the drawer once it is cut.
+    Job job = panel_job("H\nH", "20", "30");
+    lettering(job).arrangement = Arrangement::Level;
+    lettering(job).line_gap = measure("8");
+    lettering(job).sizing = Sizing::CapHeight;
+    lettering(job).size = measure("4");
+    making(job).way = Way::Decal;
+    making(job).film = "permanent-gloss";
+    job.signs[0].faces[0].colours[0].paint.colour = "#112233";
+    Shop shop = usual_shop();
+    shop.drawer = {scrap("one end", 7_in, 6_in), scrap("other end", 6_in, 7_in), scrap("small", 2_in, 3_in)};
+    const Plan now = plan(job, shop, library(), moment("2026-05-04T18:00"));
+    const Load& load = now.colours.front().cut.loads->loads.front();
+    REQUIRE(now.colours.front().cut.loads->loads.size() == 1);
+    CHECK(leftovers_of(load) == "one end, other end");
+    CHECK(now.film.empty());
+    const Job cut = tick(job, now, step_id(first_colour, Work::Cut, load.key), moment("2026-05-04T18:30"));
+    const Booked booked = book_film(cut, shop, 0);
+    REQUIRE(booked.shop.drawer.size() == 1);
+    CHECK(booked.shop.drawer.front().name == "small");
+}
+
 TEST_CASE("no packing goes below the bound for mats, and large boxes need one each") {
     CHECK(rc::check([] {
         const Room room{11.5_in, 23.5_in};

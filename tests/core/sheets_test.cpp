@@ -156,6 +156,23 @@ TEST_CASE("the proof shows every word large, with a line to sign") {
     CHECK(says(text_of(pages, "Proof"), "read and right"));
 }
 
+TEST_CASE("the placement sheet is read standing: words of 11 points at least, distances of 14") {
+    for (const bool decal : {false, true}) {
+        Job job = porch_board();
+        if (decal) making(job).way = Way::Decal;
+        for (const Page& page : pages_of(job)) {
+            if (!page.title.starts_with("Placement")) continue;
+            for (const auto& mark : page.marks) {
+                const auto* run = std::get_if<TextRun>(&mark);
+                if (run == nullptr) continue;
+                INFO(run->text);
+                const bool distance = run->text.starts_with("lower left:") || run->text.starts_with("upper right:");
+                CHECK(run->size_mm * 72 / 25.4 >= (distance ? 14 : 11));
+            }
+        }
+    }
+}
+
 TEST_CASE("of forty signs nothing runs off a page, and none is left out") {
     Job job = porch_board();
     Sign& first = job.signs.front();

@@ -87,6 +87,13 @@ TEST_CASE("a seam goes where the maker puts it, and says what it costs") {
         const Plan plan = plan_of(moved);
         CHECK(loads(plan).crossings == 1);
         CHECK(as_found(loads(plan)).crossed == tried.crossed);
+        // No piece is too large: the reason is the maker's own.
+        const auto gives = [&](const char* id) {
+            return std::any_of(loads(plan).why.begin(), loads(plan).why.end(),
+                               [&](const Reason& r) { return r.id == id; });
+        };
+        CHECK(gives("sections.why-wished-across"));
+        CHECK_FALSE(gives("sections.why-crossed"));
         CHECK(proven(moved, plan));
     }
     SECTION("off the ink it parts nothing, and that is said") {

@@ -143,7 +143,8 @@ TEST_CASE("no set of seams comes to fewer loads or sections crossed than the one
             x += w + sixteenths(6, 40);
         }
         const Box face{{0, 0}, {x + to_grid(1_in), to_grid(14_in)}};
-        std::size_t fewest = 1000;
+        // Loads, then sections, then film: the order of what counts.
+        std::tuple<std::size_t, std::size_t, Length> least{1000, 0, {}};
         for (unsigned set = 0; set < (1U << static_cast<unsigned>(count - 1)); ++set) {
             std::vector<Box> films;
             Box ink;
@@ -155,14 +156,20 @@ TEST_CASE("no set of seams comes to fewer loads or sections crossed than the one
                 }
             }
             const Packed p = pack(films, mat.usable, section_gap);
-            if (p.left_over.empty()) fewest = std::min(fewest, p.loads.size());
+            if (!p.left_over.empty()) continue;
+            Length film;
+            for (const auto& load : p.loads) film += film_for(load, films, mat);
+            least = std::min(least, {p.loads.size(), films.size(), film});
         }
         const LoadsPlan plan = plan_loads(pieces, face, mat, making, {});
-        CAPTURE(n, count, plan.sections.size());
+        const std::size_t fewest = std::get<0>(least);
+        CAPTURE(n, count, plan.sections.size(), plan.film_total.in_inches(), std::get<1>(least),
+                std::get<2>(least).in_inches());
         REQUIRE(fewest < 1000);  // no piece is larger than the mat
         CHECK(plan.crossings == 0);
         CHECK(plan.problems.empty());
         CHECK(plan.loads.size() == fewest);
+        CHECK(std::tuple(plan.loads.size(), plan.sections.size(), plan.film_total) <= least);
         if (plan.proved) CHECK(static_cast<std::size_t>(plan.least_loads) == fewest);
     }
 }

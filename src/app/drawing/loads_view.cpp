@@ -257,11 +257,11 @@ void Drawing::paint_loads(QPainter& p) {
             number_disc(p, lie.mapRect(path_of(laid.film).boundingRect()).topLeft() + QPointF(4, 4),
                         static_cast<int>(placement.section) + 1, lit_ == placement.section);
         }
-        if (const auto piece = leftover_on_bed(desk_.shop().drawer, load, plan.sections, bed)) {
+        for (const Box& piece : leftovers_on_bed(desk_.shop().drawer, load, plan.sections, bed)) {
             QPainterPath outline;
             outline.addRect(
-                lie.mapRect(QRectF(QPointF(static_cast<double>(piece->low.x), static_cast<double>(piece->low.y)),
-                                   QPointF(static_cast<double>(piece->high.x), static_cast<double>(piece->high.y)))));
+                lie.mapRect(QRectF(QPointF(static_cast<double>(piece.low.x), static_cast<double>(piece.low.y)),
+                                   QPointF(static_cast<double>(piece.high.x), static_cast<double>(piece.high.y)))));
             cased(p, outline, QPen(t.moss, 2));
         }
         p.setPen(t.pencil);
@@ -283,7 +283,7 @@ void Drawing::paint_loads(QPainter& p) {
 QString Drawing::load_says(const Load& load, const Mat& bed, const Display& display) {
     if (!load.carried_by.empty()) return in_words("on-drawing.cut-in-one-go");
     if (!load.from.empty())
-        return in_words("on-drawing.from-the-drawer", {{"from", QString::fromStdString(load.from)}});
+        return in_words("on-drawing.from-the-drawer", {{"from", QString::fromStdString(leftovers_of(load))}});
     QString words = in_words(bed.print ? "on-drawing.a-page-long-used" : "on-drawing.off-the-roll-used",
                              {{"length", shown(skarvel::show(load.film_length, display))},
                               {"share", static_cast<int>(std::lround(load.share * 100))}});

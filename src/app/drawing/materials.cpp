@@ -30,6 +30,7 @@ void paint_grain(QPainter& p, const QRectF& where, const QColor& line_colour, bo
     p.setClipRect(where, Qt::IntersectClip);
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(line_colour, 1));
+    p.setBrush(Qt::NoBrush);  // whatever was painted before
     const bool across = (where.width() >= where.height()) != turned;
     const double length = across ? where.width() : where.height();
     const double wide = across ? where.height() : where.width();

@@ -39,8 +39,12 @@ class OtherWays : public TrayPart {
 
     QPushButton* seek_;
     QWidget* ways_;
+    struct Sought {
+        std::vector<Alternative> ways;
+        bool all = false;
+    };
     std::optional<std::vector<Alternative>> found_;
-    Errand<std::vector<Alternative>> seeking_;
+    Errand<Sought> seeking_;
 };
 
 /// The files are written, read back, cut, weeded and laid; what comes of it stands here and on the drawing.

@@ -11,7 +11,12 @@ OtherWays::OtherWays(Desk& desk, QWidget* parent) : TrayPart(desk, parent), seek
     seek_->setObjectName("look for other ways");
     add(seek_);
     ways_ = list("alternatives");
-    connect(seek_, &QPushButton::clicked, this, &OtherWays::seek);
+    connect(seek_, &QPushButton::clicked, this, [this] {
+        if (!seeking_.busy()) return seek();
+        // What was found until now stays.
+        seeking_.stop();
+        refresh();
+    });
 }
 
 void OtherWays::forget() {
@@ -21,19 +26,24 @@ void OtherWays::forget() {
 }
 
 void OtherWays::seek() {
-    seeking_.run([job = desk_.job(), shop = desk_.shop(), colour = desk_.colour().id, now = desk_.now(),
-                  library = desk_.shared_library()](
-                     const std::stop_token& stop) { return alternatives(job, colour, shop, *library, now, stop); },
-                 [this](const std::vector<Alternative>& all) {
-                     found_ = all;
-                     refresh();
-                 });
+    found_.reset();
+    seeking_.run_telling(
+        [job = desk_.job(), shop = desk_.shop(), colour = desk_.colour().id, now = desk_.now(),
+         library = desk_.shared_library()](const std::stop_token& stop, const std::function<void(Sought)>& tell) {
+            const auto told = [&](const std::vector<Alternative>& some) { tell({some, false}); };
+            tell({alternatives(job, colour, shop, *library, now, stop, told), true});
+        },
+        [this](const Sought& sought) {
+            found_ = sought.ways;
+            if (sought.all) seeking_.stop();
+            refresh();
+        });
     refresh();
 }
 
 void OtherWays::show_found() {
-    seek_->setEnabled(!seeking_.busy());
-    seek_->setText(seeking_.busy() ? in_words("other-ways.looking") : in_words("other-ways.look-for-other-ways"));
+    seek_->setText(seeking_.busy() ? in_words("other-ways.looking", {{"found", found_ ? found_->size() : 0}})
+                                   : in_words("other-ways.look-for-other-ways"));
     clear(ways_);
     if (!found_) return;
     auto* rows = ways_->layout();
@@ -41,7 +51,8 @@ void OtherWays::show_found() {
     QLabel* as_drawn = label(in_words("other-ways.as-drawn", {{"numbers", words_of(now)}}), "small", ways_);
     as_drawn->setWordWrap(true);
     rows->addWidget(as_drawn);
-    if (found_->empty()) rows->addWidget(label(in_words("other-ways.nothing-else-comes-out"), "small", ways_));
+    if (found_->empty() && !seeking_.busy())
+        rows->addWidget(label(in_words("other-ways.nothing-else-comes-out"), "small", ways_));
     for (std::size_t i = 0; i < found_->size(); ++i) {
         const Alternative& a = (*found_)[i];
         QPushButton* take = button({}, nullptr, ways_);
@@ -97,6 +108,8 @@ QString OtherWays::compared(const CutFigures& f, const CutFigures& now) const {
         parts << (f.film < now.film ? in_words("other-ways.less-film", {{"film", length(now.film - f.film)}})
                                     : in_words("other-ways.more-film", {{"film", length(f.film - now.film)}}));
     }
+    if (f.to_buy < now.to_buy) parts << in_words("other-ways.less-to-buy", {{"film", length(now.to_buy - f.to_buy)}});
+    if (f.to_buy > now.to_buy) parts << in_words("other-ways.more-to-buy", {{"film", length(f.to_buy - now.to_buy)}});
     if (f.hands_on != now.hands_on) {
         const auto by = Minutes(std::abs((f.hands_on - now.hands_on).count()));
         parts << in_words(f.hands_on < now.hands_on ? "other-ways.less-work" : "other-ways.more-work",

@@ -61,16 +61,18 @@ void ProofPart::show_found() {
                                           : in_words("proof-part.does-not-go-together")}}),
              e.good() ? "good" : "stop");
         for (const Problem& p : e.problems) line(say(p.what), "small");
-        for (const auto* all : {&e.as_cut, &e.as_measured}) {
-            for (const ColourProof& c : *all) {
+        const auto say_wrong = [&](const auto& all) {
+            for (const auto& c : all) {
                 for (const Reason& why : c.wrong) line(say(why), "small");
             }
-        }
+        };
+        say_wrong(e.as_cut);
+        say_wrong(e.as_measured);
     }
     const Evidence& first = proven_->begin()->second;
     if (!first.by_hand.empty()) line(in_words("proof-part.on-the-drawing-each"), "small");
     Length shift;
-    for (const ColourProof& c : first.as_measured) shift = std::max(shift, c.largest_shift);
+    for (const MeasuredProof& c : first.as_measured) shift = std::max(shift, c.largest_shift);
     line(in_words("proof-part.as-measured-the-sheets", {{"shift", std::ceil(shift.in_mm() * 100) / 100}}), "small");
     for (const SeamByHand& s : first.by_hand) {
         const bool safe = s.share_open <= 0.05;

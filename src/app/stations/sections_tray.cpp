@@ -432,7 +432,7 @@ class SectionsTray : public Tray {
                 QString words =
                     load.from.empty()
                         ? in_words("sections-tray.book-its-film-off", {{"film_length", length(load.film_length)}})
-                        : in_words("sections-tray.book-its-film-is", {{"from", text_of(load.from)}});
+                        : in_words("sections-tray.book-its-film-is", {{"from", text_of(leftovers_of(load))}});
                 if (load.rest)
                     words += in_words("sections-tray.keep",
                                       {{"across", length(load.rest->across)}, {"along", length(load.rest->along)}});

@@ -1,5 +1,6 @@
 #include "window/plan_service.h"
 
+#include <QCoreApplication>
 #include <QMetaObject>
 
 #include "files/moment.h"
@@ -113,10 +114,16 @@ void PlanService::take(std::shared_ptr<const Plan> plan, Present present, std::u
 }
 
 void PlanService::wait() {
-    {
+    constexpr std::chrono::milliseconds unseen{50};  // a stop as short as that is not seen
+    constexpr std::chrono::milliseconds look{5};
+    const auto there = [this] { return latest_revision_ >= revision_; };
+    const auto waited = [&](std::chrono::milliseconds time) {
         std::unique_lock lock(mutex_);
-        ready_.wait(lock, [&] { return latest_revision_ >= revision_; });
-    }
+        return ready_.wait_for(lock, time, there);
+    };
+    // What takes longer is waited for by a window that goes on painting; nothing else may be begun until then.
+    for (bool ready = waited(unseen); !ready; ready = waited(look))
+        QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents, static_cast<int>(look.count()));
     take_latest();
 }
 

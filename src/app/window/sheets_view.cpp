@@ -1,11 +1,13 @@
 #include "window/sheets_view.h"
 
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QPageSize>
 #include <QPainter>
 #include <QPainterPath>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QScrollBar>
 #include <QVBoxLayout>
 
 #include "sheets/sheets.h"
@@ -92,11 +94,31 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     auto* layout = new QVBoxLayout(body);
     layout->setContentsMargins(24, 10, 24, 24);
     layout->setSpacing(14);
-    auto* top = new QHBoxLayout;
-    top->addWidget(label(in_words("sheets-view.sheets-to-hold-at"), "title", body), 1);
-    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", body);
+    // Above the pages, which run below it.
+    bar_ = new QWidget(this);
+    bar_->setObjectName("middle");
+    bar_->setAttribute(Qt::WA_StyledBackground);
+    auto* top = new QHBoxLayout(bar_);
+    top->setContentsMargins(24, 10, 24, 10);
+    const auto turning = [&](const char* icon, const char* words, int by) {
+        QPushButton* made = button({}, nullptr, bar_);
+        made->setIcon(Theme::icon(icon));
+        made->setObjectName(by < 0 ? "page back" : "page on");
+        made->setAccessibleName(in_words(words));
+        made->setToolTip(in_words(words));
+        connect(made, &QPushButton::clicked, this, [this, by] { turn(by); });
+        top->addWidget(made);
+        return made;
+    };
+    back_ = turning("chevron-left", "sheets-view.page-back", -1);
+    on_ = turning("chevron-right", "sheets-view.page-on", 1);
+    top->addSpacing(8);
+    says_ = label({}, "title", bar_);
+    says_->setWordWrap(false);
+    top->addWidget(says_, 1);
+    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", bar_);
     connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
-    print_ = button(in_words("sheets-view.print"), nullptr, body);
+    print_ = button(in_words("sheets-view.print"), nullptr, bar_);
     print_->setObjectName("print");
     connect(print_, &QPushButton::clicked, this, [this] {
         QPrinter printer(QPrinter::HighResolution);
@@ -108,8 +130,9 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     });
     top->addWidget(print_);
     top->addWidget(save);
-    layout->addLayout(top);
     setWidget(body);
+    connect(verticalScrollBar(), &QScrollBar::valueChanged, this, &SheetsView::say_page);
+    connect(verticalScrollBar(), &QScrollBar::rangeChanged, this, &SheetsView::say_page);
     connect(&desk, &Desk::plan_changed, this, [this] {
         if (isVisible()) refresh();
     });
@@ -149,6 +172,7 @@ void SheetsView::show_pages(const std::vector<Page>* pages) {
     auto* layout = static_cast<QVBoxLayout*>(widget()->layout());
     drawn_ = pages == nullptr ? std::vector<Page>{} : *pages;
     print_->setEnabled(!drawn_.empty());
+    shown_.clear();
     delete below_;
     below_ = new QWidget(widget());
     auto* below = new QVBoxLayout(below_);
@@ -158,11 +182,59 @@ void SheetsView::show_pages(const std::vector<Page>* pages) {
         below->addWidget(label(in_words("sheets-view.being-drawn"), nullptr, below_));
     } else {
         // On paper the cautions lie on top; here what is looked for comes first, and they come last.
-        for (std::size_t i = 0; i < pages->size(); ++i)
-            below->addWidget(new PageWidget((*pages)[(i + 1) % pages->size()], below_), 0, Qt::AlignHCenter);
+        for (std::size_t i = 0; i < pages->size(); ++i) {
+            shown_.push_back(new PageWidget((*pages)[(i + 1) % pages->size()], below_));
+            below->addWidget(shown_.back(), 0, Qt::AlignHCenter);
+        }
     }
     below->addStretch(1);
     layout->addWidget(below_, 1);
+    say_page();
+}
+
+void SheetsView::resizeEvent(QResizeEvent* event) {
+    QScrollArea::resizeEvent(event);
+    const int high = bar_->sizeHint().height();
+    setViewportMargins(0, high, 0, 0);
+    bar_->setGeometry(0, 0, width(), high);
+    say_page();
+}
+
+// The one that takes the upper part of what is seen.
+int SheetsView::page_at() const {
+    const int from = verticalScrollBar()->value() + viewport()->height() / 4;
+    int at = 0;
+    for (std::size_t i = 0; i < shown_.size(); ++i) {
+        if (shown_[i]->mapTo(widget(), QPoint()).y() <= from) at = static_cast<int>(i);
+    }
+    return at;
+}
+
+void SheetsView::turn(int by) {
+    if (shown_.empty()) return;
+    const int to = std::clamp(page_at() + by, 0, static_cast<int>(shown_.size()) - 1);
+    verticalScrollBar()->setValue(shown_[static_cast<std::size_t>(to)]->mapTo(widget(), QPoint()).y() - 10);
+}
+
+void SheetsView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_PageUp) return turn(-1);
+    if (event->key() == Qt::Key_PageDown) return turn(1);
+    QScrollArea::keyPressEvent(event);
+}
+
+// Which page it is, by the name that stands on it.
+void SheetsView::say_page() {
+    const int at = page_at();
+    const auto all = static_cast<int>(shown_.size());
+    back_->setEnabled(at > 0);
+    on_->setEnabled(at + 1 < all && verticalScrollBar()->value() < verticalScrollBar()->maximum());
+    const QString words =
+        all == 0 ? in_words("sheets-view.sheets-to-hold-at")
+                 : in_words("sheets-view.page-of", {{"title", shown_[static_cast<std::size_t>(at)]->accessibleName()},
+                                                    {"page", at + 1},
+                                                    {"pages", all}});
+    says_->setText(says_->fontMetrics().elidedText(words, Qt::ElideRight, std::max(says_->width(), Theme::px(80))));
+    says_->setToolTip(words);
 }
 
 }  // namespace skarvel

@@ -5,6 +5,7 @@
 
 #include <QScrollArea>
 
+#include <QLabel>
 #include <QPushButton>
 
 #include "sheets/sheets.h"
@@ -29,12 +30,23 @@ class SheetsView : public QScrollArea {
   Q_SIGNALS:
     void save_wanted();
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
   private:
     void show_pages(const std::vector<Page>* pages);
+    /// The page that is read, counted from 0.
+    [[nodiscard]] int page_at() const;
+    void turn(int by);
+    void say_page();
 
     Desk& desk_;
     QWidget* below_ = nullptr;
-    QPushButton* print_;
+    QWidget* bar_;
+    QPushButton *back_, *on_, *print_;
+    QLabel* says_;
+    std::vector<QWidget*> shown_;
     std::vector<Page> drawn_;
     Errand<std::vector<Page>> pages_{this};
 };

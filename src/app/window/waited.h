@@ -37,11 +37,15 @@ Expected<T> waited(const QString& what,
         }
         ready = true;
     });
-    QProgressDialog progress(what, in_words("word.stop"), 0, 100);
+    QProgressDialog progress(what, in_words("word.stop"), 0, 0);
     progress.setWindowModality(Qt::ApplicationModal);
     progress.setMinimumDuration(400);
     while (!ready) {
-        progress.setValue(static_cast<int>(done * 99));
+        // Where nothing is told of how much is done, it only shows that something is going on.
+        if (const int percent = static_cast<int>(done * 99); percent > 0) {
+            progress.setRange(0, 100);
+            progress.setValue(percent);
+        }
         // Until it is told, nothing else may be begun.
         QCoreApplication::processEvents(
             progress.isVisible() ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents, 30);

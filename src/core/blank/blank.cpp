@@ -344,6 +344,20 @@ void note(BlankPlan& plan, const Blank& blank) {
     if (blank.kind == Kind::Round && blank.grain != Grain::None) plan.notes.push_back({"blank.round-grain", {}});
 }
 
+// Boards are sawn and planed narrower than they are called, never wider: what is wider is another board.
+void drop_wrong_stock(BlankPlan& plan, Blank& blank) {
+    constexpr Length swollen = 0.25_in;
+    if (!plan.stock) return;
+    if (plan.width <= plan.stock->nominal_width + swollen && plan.thickness <= plan.stock->nominal_thickness + swollen)
+        return;
+    problem(plan, Mark::Look,
+            {"blank.not-that-stock",
+             {{"stock", shown_name(plan.stock->name)}, {"width", plan.width}, {"thickness", plan.thickness}}},
+            {"blank.not-that-stock-remedy", {}});
+    plan.stock.reset();
+    blank.stock.clear();
+}
+
 }  // namespace
 
 bool is_sawn_here(const Blank& blank) {
@@ -357,7 +371,7 @@ bool is_sawn_here(const Blank& blank) {
 BlankPlan measure_up(const Blank& typed, const std::vector<StockSize>& sizes, const std::vector<Density>& densities,
                      const std::vector<HangingRule>& hanging) {
     BlankPlan plan;
-    const Blank blank = sound(typed, sizes, plan.problems);
+    Blank blank = sound(typed, sizes, plan.problems);
     if (const StockSize* size = find_stock(sizes, blank.stock); size != nullptr && blank.kind == Kind::Board)
         plan.stock = *size;
     if (!blank.stock.empty() && !plan.stock && blank.kind == Kind::Board) {
@@ -365,6 +379,7 @@ BlankPlan measure_up(const Blank& typed, const std::vector<StockSize>& sizes, co
                 {"blank.measure-it", {}});
     }
     take_sizes(plan, blank);
+    drop_wrong_stock(plan, blank);
     plan.frame = take_frame(plan, blank);
     const std::optional<Edges> edges = take_outline(plan, blank);
     if (plan.outline.empty()) return plan;

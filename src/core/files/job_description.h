@@ -648,6 +648,7 @@ struct Described<CutLoad> {
         may("carriedBy", &CutLoad::carried_by),
         may("colour", &CutLoad::colour, a_colour),
         may("from", &CutLoad::from),
+        may("alsoFrom", &CutLoad::also_from),
         may("rest", &CutLoad::rest),
         may("booked", &CutLoad::booked),
     };

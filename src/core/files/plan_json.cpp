@@ -218,7 +218,7 @@ class Writer {
                              {"film", l.film_length.in_mm()},
                              {"share", l.share},
                              {"cut", l.cut},
-                             {"roll", l.from.empty() ? from.roll : l.from},
+                             {"roll", l.from.empty() ? from.roll : leftovers_of(l)},
                              {"toBuy", from.bought},
                              {"sections", placements}});
         }

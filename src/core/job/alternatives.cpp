@@ -3,7 +3,10 @@
 #include "sections/showing.h"
 
 #include <algorithm>
+#include <functional>
+#include <map>
 #include <set>
+#include <sstream>
 #include <tuple>
 
 namespace skarvel {
@@ -14,14 +17,15 @@ constexpr int most_smaller_percent = 12;  // beyond, it shows
 class Search {
   public:
     Search(const Job& job, const ColourAt& at, const Shop& shop, const Library& library, const Present& present,
-           const std::stop_token& stop)
+           const std::stop_token& stop, const ToldWays& told)
         : job_(job),
           at_(at),
           colour_(colour_at(job, at).id),
           shop_(shop),
           library_(library),
           present_(present),
-          stop_(stop) {}
+          stop_(stop),
+          told_(told) {}
 
     std::vector<Alternative> run() {
         const auto now = planner_.plan(job_, shop_, library_, present_, stop_);
@@ -35,23 +39,43 @@ class Search {
             if (f.cut.printed_with == colour_) printed_with_.push_back(f.colour);
         }
         other_beds(bed_name(here.cut.bed), is_printed(here.cut.making));
+        tell();
         at_a_slant();
+        tell();
         through_words();
+        tell();
         same_film(*now);
+        tell();
+        film_at_hand(here, *now);
+        tell();
         other_laps();
+        tell();
         again(*now);
+        tell();
         crossing(*now->of(colour_));
+        tell();
         smaller();
-        std::stable_sort(found_.begin(), found_.end(), [](const Alternative& a, const Alternative& b) {
-            const auto rank = [](const CutFigures& f) {
-                return std::tuple(f.crossings, f.words, f.loads, f.sections, f.hands_on, f.film);
-            };
-            return rank(a.figures) < rank(b.figures);
-        });
-        return stop_.stop_requested() ? std::vector<Alternative>{} : std::move(found_);
+        return stop_.stop_requested() ? std::vector<Alternative>{} : best_first();
     }
 
   private:
+    // After each kind: some are taken back once they are looked at.
+    void tell() {
+        if (told_ && found_.size() > told_of_) told_(best_first());
+        told_of_ = found_.size();
+    }
+
+    [[nodiscard]] std::vector<Alternative> best_first() const {
+        std::vector<Alternative> all = found_;
+        std::stable_sort(all.begin(), all.end(), [](const Alternative& a, const Alternative& b) {
+            const auto rank = [](const CutFigures& f) {
+                return std::tuple(f.crossings, f.words, f.loads, f.sections, f.hands_on, f.film, f.to_buy);
+            };
+            return rank(a.figures) < rank(b.figures);
+        });
+        return all;
+    }
+
     static int stops(const Plan& plan) {
         return static_cast<int>(std::count_if(plan.problems.begin(), plan.problems.end(),
                                               [](const Problem& p) { return p.mark == Mark::Stop; }));
@@ -70,8 +94,9 @@ class Search {
         if (!figures || *figures == base_ || (only_fewer_loads && figures->loads >= base_.loads)) return false;
         const bool same =
             std::any_of(found_.begin(), found_.end(), [&](const Alternative& a) { return a.figures == *figures; });
-        if (!same) found_.push_back({std::move(what), *figures, std::move(job), last_});
-        return !same;
+        if (same) return false;
+        found_.push_back({std::move(what), *figures, std::move(job), last_});
+        return true;
     }
 
     Face& face_of(Job& job) const { return job.signs[at_.face.sign].faces[at_.face.face]; }
@@ -134,6 +159,42 @@ class Search {
                       true))
                 continue;
             if (objections(*found_.back().plan) > objections(now)) found_.pop_back();
+        }
+    }
+
+    // A film that lies in the drawer, where this one has to be bought; what the rules say of it goes with it.
+    void film_at_hand(const ColourPlan& here, const Plan& now) {
+        if (std::none_of(here.cut.film.begin(), here.cut.film.end(), [](const FilmFrom& f) { return f.bought; }))
+            return;
+        std::set<std::string> films;
+        for (const FilmStock& stock : shop_.drawer) films.insert(stock.film);
+        films.erase(making_now().film);
+        const auto said = [](const Plan& plan) {
+            std::vector<Reason> all;
+            for (const Problem& p : plan.problems) {
+                if (p.where == Station::Method && p.mark != Mark::None) all.push_back(p.what);
+            }
+            return all;
+        };
+        const std::vector<Reason> before = said(now);
+        for (const std::string& film : films) {
+            if (stop_.stop_requested()) return;
+            const auto& all = library_.trade.films;
+            const auto known = std::find_if(all.begin(), all.end(), [&](const Film& f) { return f.id == film; });
+            if (known == all.end()) continue;
+            Job other = job_;
+            making(other).film = film;
+            const auto figures = tried(other);
+            if (!figures || figures->to_buy >= base_.to_buy) continue;
+            std::vector<Reason> against;
+            for (const Reason& what : said(*last_)) {
+                const bool known_before = std::find(before.begin(), before.end(), what) != before.end();
+                if (!known_before) against.push_back(what);
+            }
+            keep(against.empty()
+                     ? Reason{"alternative.film-at-hand", {{"film", known->name}}}
+                     : Reason{"alternative.film-at-hand-but", {{"film", known->name}, {"against", against}}},
+                 std::move(other));
         }
     }
 
@@ -228,20 +289,86 @@ class Search {
         return other;
     }
 
-    void smaller() {
-        const auto first_that_saves = [&](std::optional<std::size_t> only) -> std::optional<std::pair<int, Job>> {
-            for (int percent = 1; percent <= most_smaller_percent && !stop_.stop_requested(); ++percent) {
-                Job other = shrunk(percent, only);
-                if (other == job_) continue;
-                const auto figures = tried(other);
-                if (figures && figures->loads < base_.loads && figures->crossings <= base_.crossings)
-                    return std::pair(percent, std::move(other));
+    struct Line {
+        std::size_t text = 0, line = 0;
+        std::string words;
+    };
+
+    // Of several level lines in one text the longest; nothing where none is longer than the others.
+    [[nodiscard]] std::optional<Line> longest_line() const {
+        std::optional<Line> best;
+        std::int64_t longest = 0;
+        const auto& texts = face_at(job_, at_.face).lettering.texts;
+        for (std::size_t i = 0; i < texts.size(); ++i) {
+            if (texts[i].colour != colour_ || texts[i].words.find('\n') == std::string::npos) continue;
+            std::map<int, Box> lines;
+            for (const PlacedLetter& l : lettering_->letters) {
+                if (static_cast<std::size_t>(l.of) == i) lines[l.line] = around(lines[l.line], l.ink.bounds());
             }
-            return std::nullopt;
+            for (const auto& [line, ink] : lines) {
+                if (ink.width() == longest) best.reset();
+                if (ink.width() <= longest) continue;
+                longest = ink.width();
+                best = Line{i, static_cast<std::size_t>(line - lines.begin()->first), {}};
+            }
+        }
+        if (!best) return std::nullopt;
+        std::istringstream words(texts[best->text].words);
+        for (std::size_t i = 0; i <= best->line; ++i) std::getline(words, best->words);
+        return best;
+    }
+
+    // The line a text of its own and so much smaller, the others as they are.
+    [[nodiscard]] Job line_shrunk(int percent, const Line& line) const {
+        Job other = split_off_line(job_, at_.face, line.text, line.line);
+        const Length now = lettering_->texts[line.text].cap_height;
+        auto& texts = face_of(other).lettering.texts;
+        const std::size_t parts = texts.size() - face_at(job_, at_.face).lettering.texts.size();
+        for (std::size_t i = line.text; parts > 0 && i <= line.text + parts; ++i) {
+            const bool it = texts[i].words == line.words;
+            const Length unit = Length::sixtyfourths(it ? 4 : 1);
+            const Length size = it ? now * (100 - percent) / 100 : now;
+            texts[i].sizing = Sizing::CapHeight;
+            texts[i].size = measure_of(unit * (size.nm() / unit.nm()), {Unit::Inch, it ? 16 : 64});
+        }
+        return other;
+    }
+
+    void smaller() {
+        // A seam less across ink, else a word less parted, else a load less, and never a load more. What the smallest
+        // size does not save no larger one does, and between the two the least is looked for by halves.
+        const auto first_that = [&](const std::function<Job(int)>& made) -> std::optional<std::pair<int, Job>> {
+            const auto saves = [&](const Job& other) {
+                if (other == job_) return false;
+                const auto figures = tried(other);
+                return figures && figures->loads <= base_.loads &&
+                       std::tuple(figures->crossings, figures->words, figures->loads) <
+                           std::tuple(base_.crossings, base_.words, base_.loads);
+            };
+            int most = most_smaller_percent;
+            Job best = made(most);
+            if (!saves(best)) return std::nullopt;
+            for (int least = 1; least < most && !stop_.stop_requested();) {
+                const int middle = (least + most) / 2;
+                if (Job other = made(middle); saves(other)) {
+                    best = std::move(other);
+                    most = middle;
+                } else {
+                    least = middle + 1;
+                }
+            }
+            return std::pair(most, std::move(best));
         };
-        if (base_.loads < 2) return;
-        if (auto all = first_that_saves(std::nullopt))
-            keep({"alternative.smaller", {{"percent", std::int64_t{all->first}}}}, std::move(all->second));
+        const auto first_that_saves = [&](std::optional<std::size_t> only) {
+            return first_that([&](int percent) { return shrunk(percent, only); });
+        };
+        if (base_.loads < 2 && base_.crossings == 0 && base_.words == 0) return;
+        // The gentler change first: of two that come to the same, the first one is told.
+        if (const auto line = longest_line()) {
+            if (auto one = first_that([&](int percent) { return line_shrunk(percent, *line); }))
+                keep({"alternative.smaller-line", {{"percent", std::int64_t{one->first}}, {"words", line->words}}},
+                     std::move(one->second));
+        }
         const auto& texts = face_at(job_, at_.face).lettering.texts;
         std::optional<std::size_t> longest;
         for (std::size_t i = 0; i < texts.size() && i < lettering_->texts.size(); ++i) {
@@ -260,6 +387,8 @@ class Search {
                      std::move(one->second));
             }
         }
+        if (auto all = first_that_saves(std::nullopt))
+            keep({"alternative.smaller", {{"percent", std::int64_t{all->first}}}}, std::move(all->second));
     }
 
     const Job& job_;
@@ -269,6 +398,7 @@ class Search {
     const Library& library_;
     Present present_;
     const std::stop_token& stop_;
+    const ToldWays& told_;
     Planner planner_;
     Shared<Plan> last_;  // of what was tried last
     int stops_ = 0;
@@ -277,6 +407,7 @@ class Search {
     Room room_;
     std::vector<std::size_t> printed_with_;  // colours that are cut with this one
     std::vector<Alternative> found_;
+    std::size_t told_of_ = 0;
 };
 
 }  // namespace
@@ -287,6 +418,9 @@ CutFigures figures_of(const Plan& plan, const ColourId& colour) {
         for (const Load& load : f.cut.loads->loads) {
             if (load.carried_by.empty()) ++out.loads;
             if (load.from.empty()) out.film += load.film_length;
+        }
+        for (std::size_t i = 0; i < f.cut.film.size() && i < f.cut.loads->loads.size(); ++i) {
+            if (f.cut.film[i].bought) out.to_buy += f.cut.loads->loads[i].film_length;
         }
     }
     if (const ColourPlan* f = plan.of(colour)) {
@@ -300,12 +434,12 @@ CutFigures figures_of(const Plan& plan, const ColourId& colour) {
 }
 
 std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
-                                      const Present& present, const std::stop_token& stop) {
+                                      const Present& present, const std::stop_token& stop, const ToldWays& told) {
     const auto at = place_of(job, colour);
     if (!at) return {};
     const WhileStoppable stoppable(stop);
     try {
-        return Search(job, *at, shop, library, present, stop).run();
+        return Search(job, *at, shop, library, present, stop, told).run();
     } catch (const Stopped&) {
         return {};
     }

@@ -3,11 +3,12 @@
 // Alternatives: other ways to cut one colour of a face, each planned in full beside the job as it is: another mat, two
 // mats taped together, a length of roll; lettering smaller by the least that saves a load, all of it or only the line
 // that is too long; other laps; what repeats cut once or a few times and laid again; letters crossed where that saves a
-// load. Each is a changed job, so taking one is a command like any other. Kept are those that
-// can be done, and that come out differently; best first: fewest seams across ink, fewest loads, least film, least
-// time.
+// load; another film that lies in the drawer, where the one wanted has to be bought. Each is a changed job, so taking
+// one is a command like any other. Kept are those that can be done, and that come out differently; best first: fewest
+// seams across ink, fewest loads, least film, least time.
 #pragma once
 
+#include <functional>
 #include <stop_token>
 
 #include "job/face_commands.h"
@@ -18,6 +19,7 @@ struct CutFigures {
     int sections = 0, loads = 0, crossings = 0,
         words = 0;         ///< loads of the whole job; the others, and words parted, of the colour
     Length film, crossed;  ///< film of the whole job
+    Length to_buy{};       ///< of that, what no roll of the drawer holds
     Minutes hands_on{0};   ///< of the whole job
     friend bool operator==(const CutFigures&, const CutFigures&) = default;
 };
@@ -32,8 +34,12 @@ struct Alternative {
 
 CutFigures figures_of(const Plan& plan, const ColourId& colour);
 
+/// Told whenever another one is found: all so far, best first.
+using ToldWays = std::function<void(const std::vector<Alternative>&)>;
+
 /// Empty where the job has no such colour or cannot be planned as it is, or `stop` was requested.
 std::vector<Alternative> alternatives(const Job& job, const ColourId& colour, const Shop& shop, const Library& library,
-                                      const Present& present, const std::stop_token& stop = {});
+                                      const Present& present, const std::stop_token& stop = {},
+                                      const ToldWays& told = {});
 
 }  // namespace skarvel

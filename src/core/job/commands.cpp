@@ -33,6 +33,7 @@ void keep_as_cut(Job& job, const Plan& plan, const StepId& step, Moment at) {
             const bool mask = colour.cut.making.way == Way::PaintThrough || is_printed(colour.cut.making);
             if (!mask) cut.colour = colour_at(job, *decided).paint.colour;
             cut.from = load.from;
+            for (std::size_t i = 1; i < load.scraps.size(); ++i) cut.also_from.push_back(load.scraps[i].name);
             cut.rest = load.rest;
             for (Placement& p : cut.placements) {
                 cut.sections.push_back(colour.cut.loads->sections[p.section]);
@@ -407,9 +408,13 @@ void book(CutLoad& load, const Job& job, std::vector<FilmStock>& drawer) {
     };
     FilmStock rest{load.film, load.colour, {}, {}, {}, false, false, 0};
     if (!load.from.empty()) {
-        const auto at = std::find_if(drawer.begin(), drawer.end(),
-                                     [&](const FilmStock& f) { return !f.roll && f.name == load.from; });
-        if (at != drawer.end()) drawer.erase(at);
+        const auto take = [&](const std::string& name) {
+            const auto at = std::find_if(drawer.begin(), drawer.end(),
+                                         [&](const FilmStock& f) { return !f.roll && f.name == name; });
+            if (at != drawer.end()) drawer.erase(at);
+        };
+        take(load.from);
+        for (const std::string& also : load.also_from) take(also);
     } else {
         // The roll that is nearest to its end and still holds it.
         auto best = drawer.end();

@@ -1,6 +1,7 @@
 #include "job/face_commands.h"
 
 #include <algorithm>
+#include <sstream>
 #include <type_traits>
 
 namespace skarvel {
@@ -76,6 +77,38 @@ Job add_text(const Job& job, FaceAt at) {
             text.line_gap = measure("3/4");
         }
         face.lettering.texts.push_back(std::move(text));
+    });
+}
+
+Job split_off_line(const Job& job, FaceAt at, std::size_t text, std::size_t line) {
+    return changed(job, at, [&](Face& face, Job& out) {
+        auto& texts = face.lettering.texts;
+        if (text >= texts.size()) return;
+        const Text whole = texts[text];
+        std::vector<std::string> lines;
+        std::istringstream words(whole.words);
+        for (std::string each; std::getline(words, each);) lines.push_back(each);
+        const bool plain = whole.arrangement == Arrangement::Level && whole.slope_tenths == 0 && !whole.locked &&
+                           !whole.across && !whole.up && whole.nudges.empty();
+        if (!plain || lines.size() < 2 || line >= lines.size() ||
+            std::any_of(lines.begin(), lines.end(), [](const std::string& l) { return l.empty(); }))
+            return;
+        const auto joined = [&](std::size_t from, std::size_t to) {
+            std::string all;
+            for (std::size_t i = from; i < to; ++i) all += (i == from ? "" : "\n") + lines[i];
+            return all;
+        };
+        std::vector<Text> parts;
+        for (const auto& [from, to] :
+             {std::pair(std::size_t{0}, line), std::pair(line, line + 1), std::pair(line + 1, lines.size())}) {
+            if (from == to) continue;
+            Text part = whole;
+            if (!parts.empty()) part.id = new_thing_id(out);
+            part.words = joined(from, to);
+            parts.push_back(std::move(part));
+        }
+        const auto place = texts.begin() + static_cast<long>(text);
+        texts.insert(texts.erase(place), parts.begin(), parts.end());
     });
 }
 

@@ -15,6 +15,9 @@ std::vector<PlacedThing> things_on(const Face& face, const ColourPlan& plan);
 
 /// A new text under the last one, like it but without words.
 Job add_text(const Job& job, FaceAt at);
+/// One of several level lines made a text of its own, in its place of the column; what stood before it keeps the name.
+/// Unchanged where the text hangs on something, is locked or turned, has letters moved by hand, or no such line.
+Job split_off_line(const Job& job, FaceAt at, std::size_t text, std::size_t line);
 /// The last text stays; what hung on the one that goes hangs where it stood.
 Job remove_text(const Job& job, FaceAt at, std::size_t text, const ColourPlan* plan = nullptr);
 /// The first text of a face in another typeface.

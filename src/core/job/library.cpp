@@ -65,7 +65,7 @@ Expected<Library> read_library(const fs::path& assets) {
     for (const fs::path& file : files) {
         auto bytes = read_file(file);
         if (!bytes) return tl::unexpected(bytes.error());
-        auto typeface = read_typeface(std::make_shared<const std::string>(std::move(*bytes)));
+        auto typeface = read_typeface(std::make_shared<const std::string>(std::move(*bytes)), Trust::Shipped);
         if (!typeface) return refused(typeface.error().what, file.string());
         library.typefaces.push_back(std::move(*typeface));
     }

@@ -230,11 +230,12 @@ class Run {
                                      [&](const LayingInput& in) { return lay_out(in, trade_.laying); });
             if (c.cut.printed_with) continue;  // done with the colour that carries it
             if (!c.cut.pieces->empty()) earlier[c.id] = left_on_face(*c.method);
-            c.shopping = shopping({blank.stock, d.plan.blank->length, d.plan.blank->width, d.plan.blank->coat_sqft,
-                                   c.cut.loads, c.cut.making, c.method, d.face.layers, c.cut.bed.width,
-                                   d.plan.at.face == 0 && c.first ? d.plan.blank->rope : Length{}, c.first,
-                                   worth_of(out_.film, {c.cut.making.film.id, {}, d.seen(c), c.cut.loads, {}})},
-                                  trade_);
+            c.shopping = shopping(
+                {blank.kind == Kind::Board && !d.plan.blank->stock ? std::string() : blank.stock, d.plan.blank->length,
+                 d.plan.blank->width, d.plan.blank->coat_sqft, c.cut.loads, c.cut.making, c.method, d.face.layers,
+                 c.cut.bed.width, d.plan.at.face == 0 && c.first ? d.plan.blank->rope : Length{}, c.first,
+                 worth_of(out_.film, {c.cut.making.film.id, {}, d.seen(c), c.cut.loads, {}})},
+                trade_);
             add(out_.problems, c.cut.loads->problems);
             if (is_printed(c.cut.making) && !c.cut.bed.print && !c.cut.loads->loads.empty()) {
                 out_.problems.push_back(

@@ -46,8 +46,11 @@ struct ShapedLetter {
 /// "crc32:" and eight hexadecimal figures.
 std::string checksum_of(std::string_view bytes);
 
+/// Whether every letter of a typeface is looked at, or has been before it was shipped.
+enum class Trust { None, Shipped };
+
 /// Refused: bytes that are no typeface, or one without outlines.
-Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes);
+Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes, Trust trust = Trust::None);
 
 /// The letters of one line as they stand from the left. `text` is UTF-8; `alternates` are OpenType features, each as
 /// "ss01", "salt=2" or "-liga"; what is none, or what the typeface does not have, changes nothing.

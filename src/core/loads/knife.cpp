@@ -62,10 +62,12 @@ class Orderer {
 
   private:
     static std::pair<double, Point> entry(const Run& job, Point from) {
-        double best = -1;
+        double best = -1;  // squared: a root for each corner would be most of the work
         Point at;
         const auto look = [&](Point p) {
-            const double d = apart(p, from);
+            const auto x = static_cast<double>(p.x - from.x);
+            const auto y = static_cast<double>(p.y - from.y);
+            const double d = x * x + y * y;
             if (best < 0 || d < best) {
                 best = d;
                 at = p;
@@ -77,7 +79,7 @@ class Orderer {
             look(job.points.front());
             look(job.points.back());
         }
-        return {best, at};
+        return {std::sqrt(best), at};
     }
 
     static Point leaves(const Run& job, Point entered) {

@@ -93,14 +93,19 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     constexpr std::size_t many_parts = 60;
     constexpr std::size_t few_of_large = 4;
     constexpr std::size_t few_with_care = 4;
+    constexpr std::size_t few_parts = 8;  // that are packed fast enough for more of them to be looked at closely
+    constexpr std::size_t more_with_care = 16;
     const bool large = divisions.choices.front().parts.size() > many_parts;
     const std::size_t tries = std::min(divisions.choices.size(), large ? few_of_large : divisions.choices.size());
     std::vector<Choice> choices;
     for (std::size_t i = 0; i < tries; ++i) choices.push_back(tried(divisions.choices[i], mat, making, Effort::Quick));
     std::stable_sort(choices.begin(), choices.end(), [](const Choice& a, const Choice& b) { return a.rank < b.rank; });
     Choice best = choices.front();
-    for (std::size_t i = 0; i < std::min(choices.size(), few_with_care); ++i) {
-        Choice other = tried(*choices[i].division, mat, making, Effort::Usual);
+    const bool few = divisions.choices.front().parts.size() <= few_parts;
+    const std::size_t with_care = few ? more_with_care : few_with_care;
+    const Effort effort = few ? Effort::Thorough : Effort::Usual;
+    for (std::size_t i = 0; i < std::min(choices.size(), with_care); ++i) {
+        Choice other = tried(*choices[i].division, mat, making, effort);
         if (other.rank < best.rank) best = std::move(other);
     }
     // More sections, where they come to fewer loads; never to fewer than the film of all of them needs.
@@ -108,11 +113,13 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     const auto least = static_cast<std::size_t>(std::max(1.0, std::ceil(divisions.least_film_mm2 / room - 1e-9)));
     for (const Division& finer : divisions.finer) {
         const std::size_t now = best.packed.loads.size();
-        if (now <= least || best.division->crossings > 0) break;
+        // Once some are found, others as fine may do with less film.
+        const bool as_fine = finer.parts.size() == best.division->parts.size();
+        if ((now <= least && !as_fine) || best.division->crossings > 0) break;
         std::vector<Box> boxes;
         for (const Part& part : finer.parts) boxes.push_back(part.film);
-        if (!fits_on(boxes, room_on(mat, making), making.gap, now - 1)) continue;
-        if (Choice other = tried(finer, mat, making, Effort::Usual); other.rank < best.rank) best = std::move(other);
+        if (!fits_on(boxes, room_on(mat, making), making.gap, as_fine ? now : now - 1)) continue;
+        if (Choice other = tried(finer, mat, making, effort); other.rank < best.rank) best = std::move(other);
     }
     std::vector<Section> sections = sections_of(*best.division, run.pieces, making);
     const double bare = bare_margin(*best.division, sections, run, making);
@@ -377,13 +384,25 @@ void tell_apart(LoadsPlan& plan) {
 void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
     const auto count = [](std::size_t n) { return static_cast<std::int64_t>(n); };
     if (plan.sections.empty()) return;
+    // What the maker wants has no other reason.
+    const auto wished = [](const Seam& s) { return s.why.id.starts_with("seam.wished"); };
+    const auto own = std::count_if(plan.seams.begin(), plan.seams.end(), wished);
+    const auto own_across = std::count_if(plan.seams.begin(), plan.seams.end(),
+                                          [&](const Seam& s) { return wished(s) && s.crossed > Length{}; });
+    const std::int64_t others_across = std::max<std::int64_t>(0, plan.crossings - own_across);
     if (plan.sections.size() == 1) {
         plan.why.push_back({"sections.why-one", {}});
+    } else if (plan.crossings == 0 && own > 0) {
+        plan.why.push_back(
+            {own == static_cast<std::int64_t>(plan.seams.size()) ? "sections.why-wished" : "sections.why-some-wished",
+             {{"wished", std::int64_t{own}}, {"along", mat.usable.along}}});
     } else if (plan.crossings == 0) {
         plan.why.push_back(
             {"sections.why-gaps", {{"sections", count(plan.sections.size())}, {"along", mat.usable.along}}});
     } else {
-        plan.why.push_back({"sections.why-crossed", {{"crossings", std::int64_t{plan.crossings}}}});
+        if (others_across > 0) plan.why.push_back({"sections.why-crossed", {{"crossings", others_across}}});
+        if (own_across > 0)
+            plan.why.push_back({"sections.why-wished-across", {{"crossings", std::int64_t{own_across}}}});
     }
     if (plan.spans_face) plan.why.push_back({"sections.why-spans", {}});
     std::size_t side_by_side = 0;

@@ -76,14 +76,22 @@ struct CutLoad {
     Length film_length;
     bool keep = false;  ///< the maker has said that it is used although the design has changed
     Moment at;
-    CutId id{};                  ///< its name in the steps of its colour
-    ColourId of = first_colour;  ///< what it was cut for
-    StepId carried_by{};         ///< the step that cut it, where that was another colour's
-    std::string colour{};        ///< of a decal's film
-    std::string from{};          ///< the leftover that it was cut from
-    std::optional<Room> rest{};  ///< what it left of its film
-    bool booked = false;         ///< in the shop's drawer
+    CutId id{};                            ///< its name in the steps of its colour
+    ColourId of = first_colour;            ///< what it was cut for
+    StepId carried_by{};                   ///< the step that cut it, where that was another colour's
+    std::string colour{};                  ///< of a decal's film
+    std::string from{};                    ///< the leftover that it was cut from
+    std::vector<std::string> also_from{};  ///< and others that lay beside it
+    std::optional<Room> rest{};            ///< what it left of its film
+    bool booked = false;                   ///< in the shop's drawer
     friend bool operator==(const CutLoad&, const CutLoad&) = default;
+};
+
+/// A leftover of the drawer that lies on the bed, in the frame of its usable area.
+struct ScrapOnBed {
+    std::string name;
+    Box at;
+    friend bool operator==(const ScrapOnBed&, const ScrapOnBed&) = default;
 };
 
 /// A section of another colour or sign that lies on the same load.
@@ -101,13 +109,18 @@ struct Load {
     Length film_length;  ///< to cut from the roll
     double share = 0;    ///< of that film covered by sections
     bool cut = false;
-    std::vector<Guest> guests{};  ///< what else is cut in the same go
-    StepId carried_by{};          ///< the step that cuts it, where another colour's load carries these sections
-    std::optional<Room> rest{};   ///< what it leaves of its film, worth keeping
-    std::string from{};           ///< the leftover that does for it, by its name; empty: from the roll
-    Length skip{};                ///< of its film, let pass so that the pattern runs on from the load before
+    std::vector<Guest> guests{};       ///< what else is cut in the same go
+    StepId carried_by{};               ///< the step that cuts it, where another colour's load carries these sections
+    std::optional<Room> rest{};        ///< what it leaves of its film, worth keeping
+    std::string from{};                ///< the leftover that does for it, by its name; empty: from the roll
+    std::vector<ScrapOnBed> scraps{};  ///< where several do for it together, `from` the first of them
+    Length skip{};                     ///< of its film, let pass so that the pattern runs on from the load before
     friend bool operator==(const Load&, const Load&) = default;
 };
+
+/// The leftovers that a load is cut from, or was, by their names.
+std::string leftovers_of(const Load& load);
+std::string leftovers_of(const CutLoad& load);
 
 /// A section that was cut and no longer agrees with the design.
 struct Misfit {

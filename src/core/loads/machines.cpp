@@ -114,11 +114,16 @@ std::optional<std::size_t> leftover_for(const std::vector<FilmStock>& drawer, co
     return best;
 }
 
-std::optional<Box> leftover_on_bed(const std::vector<FilmStock>& drawer, const Load& load,
-                                   const std::vector<Section>& sections, const Mat& bed) {
+std::vector<Box> leftovers_on_bed(const std::vector<FilmStock>& drawer, const Load& load,
+                                  const std::vector<Section>& sections, const Mat& bed) {
+    if (!load.scraps.empty()) {
+        std::vector<Box> all;
+        for (const ScrapOnBed& s : load.scraps) all.push_back(s.at);
+        return all;
+    }
     const auto at =
         std::find_if(drawer.begin(), drawer.end(), [&](const FilmStock& f) { return !f.roll && f.name == load.from; });
-    if (load.from.empty() || at == drawer.end()) return std::nullopt;
+    if (load.from.empty() || at == drawer.end()) return {};
     Box lies;
     for (const Placement& p : load.placements) lies = around(lies, box_on_mat(sections[p.section].film.bounds(), p));
     for (const Guest& g : load.guests) lies = around(lies, box_on_mat(g.section.film.bounds(), g.placement));
@@ -128,7 +133,20 @@ std::optional<Box> leftover_on_bed(const std::vector<FilmStock>& drawer, const L
     // What is cut begins at the corner of the usable area; the piece may reach out to the edge of the bed.
     const std::int64_t edge = std::min((to_grid(bed.width) - to_grid(bed.usable.across)) / 2, across - lies.high.x);
     const Point low{-std::max<std::int64_t>(0, edge), -std::max<std::int64_t>(0, std::min(edge, along - lies.high.y))};
-    return Box{low, {low.x + across, low.y + along}};
+    return {{low, {low.x + across, low.y + along}}};
+}
+
+std::string leftovers_of(const CutLoad& load) {
+    std::string names = load.from;
+    for (const std::string& also : load.also_from) names += ", " + also;
+    return names;
+}
+
+std::string leftovers_of(const Load& load) {
+    if (load.scraps.empty()) return load.from;
+    std::string names;
+    for (const ScrapOnBed& s : load.scraps) names += (names.empty() ? "" : ", ") + s.name;
+    return names;
 }
 
 // As a maker writes a leftover down: rounded down, so that it is all there.

@@ -71,9 +71,10 @@ std::optional<std::size_t> leftover_for(const std::vector<FilmStock>& drawer, co
                                         const std::string& colour, Length across, Length along);
 
 /// Where a leftover lies on the bed, for a load that is cut from it: at the end that goes in first, its edge as far
-/// outside of what is cut as the film's would be. Nothing where the drawer has none of that name.
-std::optional<Box> leftover_on_bed(const std::vector<FilmStock>& drawer, const Load& load,
-                                   const std::vector<Section>& sections, const Mat& bed);
+/// outside of what is cut as the film's would be; where several do, each where it lies. Nothing where the drawer has
+/// none of that name.
+std::vector<Box> leftovers_on_bed(const std::vector<FilmStock>& drawer, const Load& load,
+                                  const std::vector<Section>& sections, const Mat& bed);
 
 /// What a load leaves of the film it was cut from: the largest piece beside or beyond its sections that is worth
 /// keeping, 2 in wide at least, written down in eighths.

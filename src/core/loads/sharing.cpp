@@ -4,6 +4,7 @@
 #include <map>
 
 #include "loads/lying.h"
+#include "loads/scraps.h"
 #include "values/work.h"
 
 namespace skarvel {
@@ -120,22 +121,79 @@ Box lies_on(const Load& load, const LoadsPlan& plan) {
     return all;
 }
 
-// What is in the drawer is used first, and what is left of each load is told.
-void look_in_drawer(const std::vector<Sharer>& sharers, std::vector<FilmStock> drawer, SharedLoads& out) {
-    for (std::size_t s = 0; s < sharers.size(); ++s) {
-        LoadsPlan plan = *out.plans[s];
-        for (Load& load : plan.loads) {
-            if (load.cut || !load.carried_by.empty()) continue;
-            const Box needs = lies_on(load, plan);
-            if (const auto at = leftover_for(drawer, sharers[s].film, sharers[s].colour, from_grid(needs.width()),
-                                             from_grid(needs.height()))) {
-                load.from = drawer[*at].name;
-                drawer.erase(drawer.begin() + static_cast<long>(*at));
-            } else if (!sharers[s].bed.roll) {
-                load.rest = rest_of(load, plan.sections, sharers[s].bed);
+// The load's sections on several leftovers; those of other colours that it carries follow in their plans.
+void put_on_scraps(const std::vector<Sharer>& sharers, std::size_t s, std::size_t which, std::vector<FilmStock>& drawer,
+                   std::vector<LoadsPlan>& plans) {
+    LoadsPlan& plan = plans[s];
+    Load& load = plan.loads[which];
+    std::vector<Box> films;
+    for (const Placement& p : load.placements) films.push_back(plan.sections[p.section].film.bounds());
+    for (const Guest& g : load.guests) films.push_back(g.section.film.bounds());
+    const bool slanted =
+        std::any_of(load.placements.begin(), load.placements.end(), [](const Placement& p) { return p.slant != 0; }) ||
+        std::any_of(load.guests.begin(), load.guests.end(), [](const Guest& g) { return g.placement.slant != 0; });
+    if (films.size() < 2 || slanted) return;
+    auto on = on_scraps(films, drawer, sharers[s].film, sharers[s].colour, room_on(sharers[s].bed), sharers[s].gap);
+    if (!on) return;
+    const auto move = [](Placement& p, const Placement& to) {
+        p.turned = to.turned;
+        p.at = to.at;
+    };
+    for (std::size_t i = 0; i < load.placements.size(); ++i) move(load.placements[i], on->placements[i]);
+    const StepId step = step_id(sharers[s].of, Work::Cut, load.key);
+    for (std::size_t i = 0; i < load.guests.size(); ++i) {
+        Guest& guest = load.guests[i];
+        move(guest.placement, on->placements[load.placements.size() + i]);
+        for (std::size_t t = 0; t < sharers.size(); ++t) {
+            if (sharers[t].of != guest.of) continue;
+            for (Load& carried : plans[t].loads) {
+                if (carried.carried_by != step) continue;
+                for (Placement& p : carried.placements) {
+                    if (p.section == guest.placement.section) move(p, guest.placement);
+                }
             }
         }
-        if (plan != *out.plans[s]) out.plans[s] = Shared<LoadsPlan>(std::move(plan));
+    }
+    load.from = on->scraps.front().name;
+    load.scraps = std::move(on->scraps);
+    std::sort(on->taken.rbegin(), on->taken.rend());
+    for (const std::size_t i : on->taken) drawer.erase(drawer.begin() + static_cast<long>(i));
+}
+
+// What is in the drawer is used first, and what is left of each load is told.
+void look_in_drawer(const std::vector<Sharer>& sharers, std::vector<FilmStock> drawer, SharedLoads& out) {
+    std::vector<LoadsPlan> plans;
+    for (const Shared<LoadsPlan>& plan : out.plans) plans.push_back(*plan);
+    const auto each = [&](const auto& act) {
+        for (std::size_t s = 0; s < sharers.size(); ++s) {
+            for (std::size_t i = 0; i < plans[s].loads.size(); ++i) {
+                const Load& load = plans[s].loads[i];
+                if (!load.cut && load.carried_by.empty() && load.from.empty()) act(s, i);
+            }
+        }
+    };
+    each([&](std::size_t s, std::size_t i) {
+        Load& load = plans[s].loads[i];
+        const Box needs = lies_on(load, plans[s]);
+        const auto at = leftover_for(drawer, sharers[s].film, sharers[s].colour, from_grid(needs.width()),
+                                     from_grid(needs.height()));
+        if (!at) return;
+        load.from = drawer[*at].name;
+        drawer.erase(drawer.begin() + static_cast<long>(*at));
+    });
+    // After those that one piece does for; a page to print on is one piece.
+    each([&](std::size_t s, std::size_t i) {
+        if (!sharers[s].bed.print && !sharers[s].bed.roll) put_on_scraps(sharers, s, i, drawer, plans);
+    });
+    each([&](std::size_t s, std::size_t i) {
+        if (!sharers[s].bed.roll)
+            plans[s].loads[i].rest = rest_of(plans[s].loads[i], plans[s].sections, sharers[s].bed);
+    });
+    for (std::size_t s = 0; s < sharers.size(); ++s) {
+        if (plans[s] == *out.plans[s]) continue;
+        if (std::any_of(plans[s].loads.begin(), plans[s].loads.end(), [](const Load& l) { return !l.scraps.empty(); }))
+            check_lying(plans[s], sharers[s].bed);
+        out.plans[s] = Shared<LoadsPlan>(std::move(plans[s]));
     }
 }
 

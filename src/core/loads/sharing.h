@@ -28,7 +28,8 @@ struct SharedLoads {
     friend bool operator==(const SharedLoads&, const SharedLoads&) = default;
 };
 
-/// Loads that a leftover or a sheet in the drawer does for are cut from that, the smallest that does, each piece once.
+/// Loads that a leftover or a sheet in the drawer does for are cut from that, the smallest that does, each piece once;
+/// where none does alone, from a few that lie side by side.
 SharedLoads share_loads(const std::vector<Sharer>& sharers, const std::vector<FilmStock>& drawer);
 
 }  // namespace skarvel

@@ -363,14 +363,14 @@ class Picture {
             return;
         }
         for (const Guest& g : load.guests) area(Shows::Guest, lay_on_mat(g.section, g.placement).film, {});
-        if (const auto piece = leftover_on_bed(shop_.drawer, load, loads.sections, bed))
-            area(Shows::Leftover, Region::rectangle(*piece));
+        for (const Box& piece : leftovers_on_bed(shop_.drawer, load, loads.sections, bed))
+            area(Shows::Leftover, Region::rectangle(piece));
         if (load.from.empty()) {
             const std::int64_t end = std::min(to_grid(load.film_length), out_.whole.high.y);
             line(Shows::FilmEnd, {0, end}, {out_.whole.high.x, end}, {"picture.film", {{"film", load.film_length}}});
             figure("figure.film", {{"film", load.film_length}});
         } else {
-            figure("figure.from-drawer", {{"from", load.from}});
+            figure("figure.from-drawer", {{"from", leftovers_of(load)}});
         }
         // Beside the bed, where it hides nothing.
         const std::int64_t beside = to_grid(1_in);

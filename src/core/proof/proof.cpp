@@ -321,9 +321,12 @@ double farthest(const Region& from, const Region& to, const std::function<bool(c
     if (segments.empty()) return std::hypot(from.bounds().width(), from.bounds().height());
     const bg::index::rtree<Stretch, bg::index::rstar<16>> tree(segments);
     double most = 0;
+    std::vector<Stretch> nearest;
     const auto look = [&](const Spot& spot) {
+        // What the last one was nearest to is mostly near this one too: then it is no farther off, and changes nothing.
+        if (!nearest.empty() && bg::distance(spot, nearest.front()) <= most) return;
         if (skip && skip(spot)) return;
-        std::vector<Stretch> nearest;
+        nearest.clear();
         tree.query(bg::index::nearest(spot, 1), std::back_inserter(nearest));
         most = std::max(most, bg::distance(spot, nearest.front()));
     };
@@ -370,23 +373,30 @@ double perimeter_mm(const Region& region) {
     return sum;
 }
 
-ColourProof compared(const Design& design, const std::vector<const CutSection*>& cuts, bool exactly, Length tolerance,
-                     const Display& display) {
+// Distances to the eighth, sixteenth or whatever the tape has are off by half of that at most.
+MeasuredProof measured(const Design& design, const std::vector<const CutSection*>& cuts, const Display& display) {
+    MeasuredProof out{design.of, {}, {}};
+    for (const CutSection* c : cuts) {
+        const Point off = c->measured - c->exact;
+        out.largest_shift = std::max({out.largest_shift, from_grid(std::abs(off.x)), from_grid(std::abs(off.y))});
+    }
+    const Length half = (display.unit == Unit::Inch ? Length::inches(1) / display.denominator : Length::from_mm(1)) / 2;
+    if (out.largest_shift > half + Length::nanometres(2 * grid_nm))
+        out.wrong.push_back({"proof.wrong-distance", {{"shift", out.largest_shift}, {"half", half}}});
+    return out;
+}
+
+ColourProof compared(const Design& design, const std::vector<const CutSection*>& cuts, Length tolerance) {
     ColourProof out;
     out.of = design.of;
     ByPass films;
     ByPass open;
     ByPass stays;
-    double apart = 0;
     for (const CutSection* c : cuts) {
-        const Point at = exactly ? Point{} : c->measured - c->exact;
-        films[c->pass].push_back(c->film.moved(at));
-        open[c->pass].push_back(c->out.moved(at));
-        stays[c->pass].push_back(subtract(films[c->pass].back(), open[c->pass].back()));
-        const Point off = c->measured - c->exact;
-        apart = std::max({apart, std::abs(static_cast<double>(off.x)), std::abs(static_cast<double>(off.y))});
+        films[c->pass].push_back(c->film);
+        open[c->pass].push_back(c->out);
+        stays[c->pass].push_back(subtract(c->film, c->out));
     }
-    out.largest_shift = exactly ? Length{} : from_grid(static_cast<std::int64_t>(apart));
     // Paint passes where a mask is open and no other mask lies over the opening; a decal is all that was laid.
     std::vector<Region> painted;
     for (const auto& [pass, each] : open)
@@ -430,14 +440,6 @@ ColourProof compared(const Design& design, const std::vector<const CutSection*>&
     out.overlap_mm2 = overlap_of(films);
     out.overlap_planned_mm2 = design.overlap_mm2;
     const auto say = [&](Reason why) { out.wrong.push_back(std::move(why)); };
-    if (!exactly) {
-        // Distances to the eighth, sixteenth or whatever the tape has are off by half of that at most.
-        const Length half =
-            (display.unit == Unit::Inch ? Length::inches(1) / display.denominator : Length::from_mm(1)) / 2;
-        if (out.largest_shift > half + Length::nanometres(2 * grid_nm))
-            say({"proof.wrong-distance", {{"shift", out.largest_shift}, {"half", half}}});
-        return out;
-    }
     if (design.mask) {
         ByPass planned;
         ByPass inks;
@@ -686,8 +688,8 @@ void compare_tables(const FileSet& files, Evidence& evidence) {
 }  // namespace
 
 bool Evidence::good() const {
-    const auto fine = [](const std::vector<ColourProof>& all) {
-        return std::all_of(all.begin(), all.end(), [](const ColourProof& c) { return c.good(); });
+    const auto fine = [](const auto& all) {
+        return std::all_of(all.begin(), all.end(), [](const auto& c) { return c.good(); });
     };
     return problems.empty() && fine(as_cut) && fine(as_measured);
 }
@@ -721,8 +723,8 @@ Evidence prove(const Plan& plan, const Shop& shop, const FileSet& files, CutForm
         for (const CutSection& c : cutter.cuts) {
             if (c.of == design.of) own.push_back(&c);
         }
-        out.as_cut.push_back(compared(design, own, true, tolerance, shop.display));
-        out.as_measured.push_back(compared(design, own, false, tolerance, shop.display));
+        out.as_cut.push_back(compared(design, own, tolerance));
+        out.as_measured.push_back(measured(design, own, shop.display));
         by_hand(design, shop.hands, out);
     }
     return out;

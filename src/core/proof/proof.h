@@ -29,10 +29,18 @@ struct ColourProof {
     double overlap_mm2 = 0;  ///< films over one another
     double overlap_planned_mm2 = 0;
     double bare_mm2 = 0;        ///< beside ink, within its margin, where no film lies (masks)
-    Length largest_shift;       ///< by which the sheet's rounding moves a section
     std::vector<Reason> wrong;  ///< what does not hold, in words; empty when all is well
     [[nodiscard]] bool good() const { return wrong.empty(); }
     friend bool operator==(const ColourProof&, const ColourProof&) = default;
+};
+
+/// Where the sheets' distances put the sections of a colour.
+struct MeasuredProof {
+    ColourId of;
+    Length largest_shift;       ///< by which the sheet's rounding moves a section
+    std::vector<Reason> wrong;  ///< as in ColourProof
+    [[nodiscard]] bool good() const { return wrong.empty(); }
+    friend bool operator==(const MeasuredProof&, const MeasuredProof&) = default;
 };
 
 struct SeamByHand {
@@ -57,7 +65,8 @@ struct LaidByHand {
 };
 
 struct Evidence {
-    std::vector<ColourProof> as_cut, as_measured;
+    std::vector<ColourProof> as_cut;
+    std::vector<MeasuredProof> as_measured;
     std::vector<SeamByHand> by_hand;
     std::vector<LaidByHand> one_try;  ///< one that came out worse than nineteen in twenty
     std::vector<Problem> problems;    ///< files that could not be read, sections that were not found

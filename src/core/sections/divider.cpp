@@ -383,14 +383,22 @@ std::vector<Draft> Divider::enclosed(const std::vector<std::size_t>& part, const
 
 // Masks within others: the films around them are open where they lie, but for the lap, as far as there is no ink.
 void Divider::lay_into(Draft& around_it, Draft& within, const std::vector<std::size_t>& outer,
-                       const std::vector<std::size_t>& inner) const {
-    std::vector<Region> shapes;
-    for (const std::size_t i : outer) shapes.push_back(pieces_[i].shape);
-    const Region keep = grow(merge(shapes), off_neighbour);
+                       const std::vector<std::size_t>& inner) {
+    // Piece by piece, since the same ones come again and again.
+    const auto on_ink = [&](const Box& hole) {
+        return std::any_of(outer.begin(), outer.end(), [&](std::size_t i) {
+            if (!grown(boxes_[i], off_neighbour).meets(hole)) return false;
+            const auto known = kept_off_.find(i);
+            const Region& keep = known != kept_off_.end()
+                                     ? known->second
+                                     : kept_off_.emplace(i, grow(pieces_[i].shape, off_neighbour)).first->second;
+            return !intersect(keep, Region::rectangle(hole)).empty();
+        });
+    };
     for (Part& inside : within.parts) {
         inside.around.insert(inside.around.end(), outer.begin(), outer.end());
         const Box hole = grown(inside.film, Length{} - context_.making.lap);
-        if (hole.empty() || !intersect(keep, Region::rectangle(hole)).empty()) continue;
+        if (hole.empty() || on_ink(hole)) continue;
         for (Part& part : around_it.parts) {
             if (!common(part.film, hole).empty()) part.without.push_back(hole);
         }

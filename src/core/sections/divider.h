@@ -69,7 +69,7 @@ class Divider {
     std::optional<Draft> crossed_in(const std::vector<std::size_t>& part, const Box& cell);
     std::vector<Draft> enclosed(const std::vector<std::size_t>& part, const Box& cell, int depth);
     void lay_into(Draft& around_it, Draft& within, const std::vector<std::size_t>& outer,
-                  const std::vector<std::size_t>& inner) const;
+                  const std::vector<std::size_t>& inner);
 
     const std::vector<Piece>& pieces_;
     std::vector<Box> boxes_;
@@ -82,6 +82,7 @@ class Divider {
         std::optional<Draft> draft;
     };
     std::map<std::vector<std::size_t>, std::vector<Crossed>> crossed_;
+    std::map<std::size_t, Region> kept_off_;  ///< pieces with what a neighbour's film keeps off them
 };
 
 }  // namespace skarvel::dividing

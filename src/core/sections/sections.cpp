@@ -5,6 +5,7 @@
 #include "sections/wishes.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 #include <numeric>
@@ -399,13 +400,29 @@ std::optional<int> slant_for(std::int64_t width, std::int64_t height, const Room
     const auto w = static_cast<double>(width);
     const auto h = static_cast<double>(height);
     constexpr int step = 50;
-    for (int slant = step; slant < 90'000; slant += step) {
-        const double angle = slant * (std::numbers::pi / 180'000);
-        const double c = std::cos(angle);
-        const double s = std::sin(angle);
-        if (w * c + h * s <= a && w * s + h * c <= b) return slant;
+    constexpr int quarter = 90'000;
+    constexpr double to_radians = std::numbers::pi / 180'000;
+    const auto lies = [&](int slant) {
+        const double c = std::cos(slant * to_radians);
+        const double s = std::sin(slant * to_radians);
+        return w * c + h * s <= a && w * s + h * c <= b;
+    };
+    // Across, the rectangle reaches r cos(angle - phi), along, r cos(angle - (90 degrees - phi)): what fits is between
+    // angles, and the least of them is 0 or where one of the two begins to fit.
+    const double r = std::hypot(w, h);
+    const double phi = std::atan2(h, w);
+    std::array<double, 3> begins{0, 0, 0};
+    if (a < r) begins[1] = phi + std::acos(a / r);
+    if (b < r) begins[2] = std::numbers::pi / 2 - phi + std::acos(b / r);
+    std::optional<int> least;
+    for (const double begin : begins) {
+        const int first = static_cast<int>(begin / to_radians) / step * step;
+        for (int slant = first - step; slant <= first + 2 * step; slant += step) {
+            if (slant < step || slant >= quarter || (least && slant >= *least) || !lies(slant)) continue;
+            least = slant;
+        }
     }
-    return std::nullopt;
+    return least;
 }
 
 std::vector<Lay> lays_of(const std::vector<Section>& sections) {

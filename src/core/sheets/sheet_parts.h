@@ -18,6 +18,7 @@ constexpr double margin_mm = 14;
 constexpr double small = 3.1;
 constexpr double body = 3.6;
 constexpr double large = 5.2;
+constexpr double headed = 3.9;  // 11 points, as all words of the placement sheet
 
 /// What is printed, on which paper, and in which words. All but the last two outlive it.
 struct Printing {
@@ -64,9 +65,9 @@ class Sheet {
         std::string who = job.title;
         if (!job.number.empty()) who += ", " + on.say("sheet.number", {{"number", job.number}});
         if (!job.customer.empty()) who += ", " + on.say("sheet.customer", {{"customer", job.customer}});
-        text(margin_mm, 26, who, body);
+        text(margin_mm, 26, who, headed);
         if (job.deadline)
-            text(right(), 20, on.say("sheet.wanted", {{"deadline", *job.deadline}}), body, false, Align::Right);
+            text(right(), 20, on.say("sheet.wanted", {{"deadline", *job.deadline}}), headed, false, Align::Right);
         rule(29);
         y = top_mm;
     }

@@ -173,7 +173,7 @@ std::string film_words(const Printing& on, const CutPlan& cut, std::size_t which
     const Load& load = cut.loads->loads[which];
     const FilmFrom from = which < cut.film.size() ? cut.film[which] : FilmFrom{};
     if (!load.carried_by.empty()) return on.say("sheet.with-another");
-    if (!load.from.empty()) return on.say("sheet.from-drawer", {{"from", load.from}});
+    if (!load.from.empty()) return on.say("sheet.from-drawer", {{"from", leftovers_of(load)}});
     const std::string used =
         on.say(from.bought         ? "sheet.off-a-bought-roll"
                : from.roll.empty() ? "sheet.off-the-roll"
@@ -207,10 +207,9 @@ std::vector<Page> load_sheets(const Printing& on, const ColourPlan& colour) {
         const Drawn frame = frame_for(scale, left, sheet.y + 13 + drawn_high);
         sheet.line(frame.box({{0, 0}, at(bed.usable.across, std::min(bed.usable.along, longest))}), 0.3, true, true);
         sheet.text(left, frame.bottom + 3.4, on.say("sheet.this-end"), small);
-        if (const auto piece = leftover_on_bed(shop.drawer, load, colour.cut.loads->sections, bed)) {
-            sheet.line(frame.box(*piece), 0.5, true);
-            sheet.text(left, frame.bottom + 7, on.say("sheet.thick-line"), small);
-        }
+        const std::vector<Box> leftovers = leftovers_on_bed(shop.drawer, load, colour.cut.loads->sections, bed);
+        for (const Box& piece : leftovers) sheet.line(frame.box(piece), 0.5, true);
+        if (!leftovers.empty()) sheet.text(left, frame.bottom + 7, on.say("sheet.thick-line"), small);
         for (const Placement& p : load.placements) {
             const LaidSection laid = lay_on_mat(colour.cut.loads->sections[p.section], p);
             for (const auto& ring : frame.rings(laid.film)) sheet.line(ring, 0.3, true);
