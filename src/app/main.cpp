@@ -84,7 +84,7 @@ int main(int argc, char** argv) {
     Theme::load(assets);
     QSettings settings(QString::fromStdString((data_folder(parser.value(data)) / "window.ini").string()),
                        QSettings::IniFormat);
-    const int percent = parser.isSet(text) ? parser.value(text).toInt() : settings.value("text", 100).toInt();
+    const int percent = parser.isSet(text) ? parser.value(text).toInt() : settings.value("text", 0).toInt();
     Theme::set(parser.isSet(night) || settings.value("night", false).toBool(),
                percent == 125 || percent == 150 ? percent : 100);
 
@@ -105,10 +105,12 @@ int main(int argc, char** argv) {
     }
     Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
     MainWindow window(desk);
+    // Until a size of text is chosen it goes by the room.
+    if (percent == 0) window.set_look(Theme::night(), 0);
     const bool own_place = !parser.isSet(picture) && !parser.isSet(size) && !parser.isSet(painted);
     QObject::connect(&app, &QCoreApplication::aboutToQuit, [&] {
         settings.setValue("night", Theme::night());
-        settings.setValue("text", Theme::text_percent());
+        settings.setValue("text", window.text_chosen());
         if (own_place) settings.setValue("place", window.saveGeometry());
     });
     window.drawing().match_screen(settings.value("dots_per_mm", 0).toDouble());

@@ -308,7 +308,7 @@ TEST_CASE("narrow windows fold the ticket, hide the tray behind a button, and fo
     w.settle();
     // Folded it keeps the stations' names, not bare digits.
     CHECK(ticket->width() < 120);
-    CHECK(ticket->width() > QFontMetrics(Theme::font(13, QFont::DemiBold)).horizontalAdvance("Lettering") + 12);
+    CHECK(ticket->width() > QFontMetrics(Theme::font(13, QFont::DemiBold)).horizontalAdvance("Lettering") + 8);
     CHECK(ribbon->height() == 28);
     CHECK(w.find<QLineEdit>("length") != nullptr);
     w.window().resize(960, 700);
@@ -316,6 +316,30 @@ TEST_CASE("narrow windows fold the ticket, hide the tray behind a button, and fo
     CHECK(w.find<QLineEdit>("length") == nullptr);
     w.click("Tray");
     CHECK(w.find<QLineEdit>("length") != nullptr);
+}
+
+TEST_CASE("on a large screen text grows with the room, until a size is chosen") {
+    Window w;
+    w.window().set_look(false, 0);
+    CHECK(Theme::text_percent() == 100);
+    const auto sized = [&](int wide, int high) {
+        w.window().resize(wide, high);
+        w.settle();
+        w.settle();  // once text has another size all is laid out again
+        return Theme::text_percent();
+    };
+    CHECK(sized(1920, 1080) == 125);
+    CHECK(sized(2560, 1440) == 150);
+    CHECK(sized(1280, 800) == 100);
+    check_layout(w);
+    w.window().show_shop();
+    w.settle();
+    auto& size = w.get<Segmented>("size of text");
+    QTest::mouseClick(size.button(2), Qt::LeftButton);
+    CHECK(Theme::text_percent() == 125);
+    CHECK(sized(2560, 1440) == 125);
+    QTest::mouseClick(size.button(0), Qt::LeftButton);
+    CHECK(Theme::text_percent() == 150);
 }
 
 TEST_CASE("clear zones are added, turned with the board, renamed and removed") {

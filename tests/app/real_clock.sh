@@ -24,19 +24,19 @@ picture dragged
 xdotool key ctrl+z
 until_gone '"pinned"'
 # A deadline that the hours cannot meet; then what would help.
-xdotool mousemove 1090 129 click 1
+xdotool mousemove 1090 181 click 1
 xdotool key ctrl+a
 xdotool type --delay 15 "7 May 12:00"
 xdotool key Return
 until_kept '"deadline": "2026-05-07T12:00"'
-xdotool mousemove 1069 378 click 1
+xdotool mousemove 1069 430 click 1
 sleep 0.5
-xdotool mousemove 1119 414 click 1
+xdotool mousemove 1119 466 click 1
 kept > "$folder/late"
 taken=""
 for _ in $(seq 60); do
     sleep 0.5
-    xdotool mousemove 1100 463 click 1
+    xdotool mousemove 1100 515 click 1
     sleep 0.5
     kept > "$folder/now"
     cmp -s "$folder/late" "$folder/now" || { taken=job; break; }

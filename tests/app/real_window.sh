@@ -15,15 +15,15 @@ sleep 0.3
 # Lettering by its key, the words by a click into their field and the keys of a keyboard.
 xdotool key ctrl+2
 sleep 0.4
-xdotool mousemove 1120 125 click 1
+xdotool mousemove 1120 185 click 1
 xdotool type --delay 15 "BOATHOUSE"
 until_kept '"words": "BOATHOUSE"'
 # Sections by a click on the ticket, then decal and back to paint-through by clicks.
 xdotool mousemove 120 345 click 1
 sleep 0.4
-xdotool mousemove 1052 100 click 1
+xdotool mousemove 1052 153 click 1
 until_kept '"way": "decal"'
-xdotool mousemove 1186 100 click 1
+xdotool mousemove 1186 153 click 1
 until_kept '"way": "paint-through"'
 # Export: the folder is typed into the dialog.
 xdotool key ctrl+e

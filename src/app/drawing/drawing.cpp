@@ -149,7 +149,9 @@ void Drawing::lay_out_board() {
         if (station_ == Station::Sections && !face()->cut.loads->loads.empty()) {
             // Board and loads share one scale: two mats fit side by side.
             const double mat = std::max(to_grid(shown_along()), to_grid(face()->cut.bed.usable.across));
-            view_.scale = std::min(view_.scale, (width() - 3 * paper_side) / (2 * mat));
+            // Beside the last one stands which end goes in first.
+            const double end = std::max(0.0, Theme::px(18) + 8 - paper_side);
+            view_.scale = std::min(view_.scale, (width() - 3 * paper_side - end) / (2 * mat));
             if (!view_.lengthwise()) {
                 // They stand beside the board, each with its words.
                 const double taken = 2 * paper_side + Theme::px(44) + beside_board;

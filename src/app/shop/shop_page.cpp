@@ -119,9 +119,11 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
         add(right, in_words("shop-page.light"),
             new Segmented(in_words("shop-page.light"), {in_words("shop-page.day"), in_words("shop-page.night")}, body));
     text_ = add(right, in_words("shop-page.size-of-text"),
-                new Segmented(in_words("shop-page.size-of-text"), {"100 %", "125 %", "150 %"}, body));
-    connect(theme_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(i == 1, Theme::text_percent()); });
-    connect(text_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(Theme::night(), 100 + 25 * i); });
+                new Segmented(in_words("shop-page.size-of-text"),
+                              {in_words("shop-page.by-the-room"), "100 %", "125 %", "150 %"}, body));
+    connect(theme_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(i == 1, text_chosen_); });
+    connect(text_, &Segmented::chosen, this,
+            [this](int i) { Q_EMIT look_changed(Theme::night(), i == 0 ? 0 : 75 + 25 * i); });
     left->addStretch(1);
     right->addStretch(1);
     setWidget(body);
@@ -134,12 +136,17 @@ void ShopPage::edit(const std::function<void(Shop&)>& change) {
     desk_.set_shop(shop);
 }
 
+void ShopPage::show_text(int chosen) {
+    text_chosen_ = chosen;
+    refresh();
+}
+
 void ShopPage::refresh() {
     const Shop& s = desk_.shop();
     unit_->show_choice(s.display.unit == Unit::Inch ? 0 : 1);
     fraction_->show_choice(s.display.denominator == 16 ? 0 : s.display.denominator == 32 ? 1 : 2);
     theme_->show_choice(Theme::night() ? 1 : 0);
-    text_->show_choice((Theme::text_percent() - 100) / 25);
+    text_->show_choice(text_chosen_ == 0 ? 0 : (text_chosen_ - 75) / 25);
     wood_->refresh();
     cutting_->refresh();
     work_->refresh();

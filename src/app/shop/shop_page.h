@@ -24,7 +24,11 @@ class ShopPage : public QScrollArea {
     ShopPage(Desk& desk, QWidget* parent);
     void refresh();
 
+    /// What was chosen for the size of text, in per cent; 0: by the room.
+    void show_text(int chosen);
+
   Q_SIGNALS:
+    /// 0 per cent: as large as the window has room for.
     void look_changed(bool night, int text_percent);
 
   private:
@@ -34,6 +38,7 @@ class ShopPage : public QScrollArea {
     void edit(const std::function<void(Shop&)>& change);
     Desk& desk_;
     Segmented *unit_, *fraction_, *theme_, *text_;
+    int text_chosen_ = 100;
     Choice* bed_;
     struct DayRow {
         QCheckBox* works;

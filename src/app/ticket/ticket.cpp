@@ -107,12 +107,12 @@ void StationButton::paintEvent(QPaintEvent*) {
     p.setPen(isChecked() ? t.chalk : t.pencil);
     if (folded_) {
         const int middle = height() / 2;
-        p.drawText(QRect(12, middle - Theme::px(24), Theme::px(20), Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRect(8, middle - Theme::px(24), Theme::px(20), Theme::px(24)), Qt::AlignLeft | Qt::AlignVCenter,
                    QString::number(number_));
-        paint_mark(p, mark_, QRectF(12 + Theme::px(22), middle - Theme::px(20), mark_size, mark_size));
+        paint_mark(p, mark_, QRectF(8 + Theme::px(22), middle - Theme::px(20), mark_size, mark_size));
         p.setFont(Theme::font(13, QFont::DemiBold));
         p.setPen(t.graphite);
-        p.drawText(QRect(12, middle, width() - 14, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter, name_);
+        p.drawText(QRect(8, middle, width() - 8, Theme::px(20)), Qt::AlignLeft | Qt::AlignVCenter, name_);
         return;
     }
     const int text_x = 12 + Theme::px(24);
@@ -155,7 +155,7 @@ Ticket::Ticket(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
 
 void Ticket::set_folded(bool folded) {
     folded_ = folded;
-    setFixedWidth(folded ? 24 + Theme::px(66) : 12 + Theme::px(224));
+    setFixedWidth(folded ? 16 + Theme::px(60) : 12 + Theme::px(224));
     for (StationButton* b : buttons_) b->set_folded(folded);
     lay_out();
     update();

@@ -191,8 +191,8 @@ void MainWindow::build_actions() {
     add("export", "window.save-cut-files-and", QKeySequence(Qt::CTRL | Qt::Key_E), [this] { export_files(); });
     add("whole", "window.whole-board", {}, [this] { drawing_->set_close_up(false); });
     add("close-up", "window.close-up", {}, [this] { drawing_->set_close_up(true); });
-    add("night", "window.night", {}, [this] { set_look(true, Theme::text_percent()); });
-    add("day", "window.day", {}, [this] { set_look(false, Theme::text_percent()); });
+    add("night", "window.night", {}, [this] { set_look(true, text_chosen()); });
+    add("day", "window.day", {}, [this] { set_look(false, text_chosen()); });
     add("help", "window.help-for-this-station", QKeySequence(Qt::Key_F1), [this] { help(); });
     add("find", "word.find", QKeySequence(Qt::CTRL | Qt::Key_K), [this] { find(); });
 }
@@ -272,6 +272,7 @@ void MainWindow::show_shop() {
     if (shop_page_ == nullptr) {
         shop_page_ = new ShopPage(desk_, this);
         connect(shop_page_, &ShopPage::look_changed, this, &MainWindow::set_look);
+        shop_page_->show_text(text_chosen());
         middle_->addWidget(shop_page_);
     }
     shop_page_->refresh();
@@ -389,6 +390,11 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     fold();
     notices_->stand(width() / 2, height() - ribbon_->height() - 12, width() - 80);
+    if (!text_by_room_ || text_for_room() == Theme::text_percent()) return;
+    // Once the new size has settled.
+    QTimer::singleShot(0, this, [this] {
+        if (text_by_room_ && text_for_room() != Theme::text_percent()) set_look(Theme::night(), 0);
+    });
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {
@@ -397,8 +403,18 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 }
 
 void MainWindow::set_look(bool night, int text_percent) {
-    Theme::set(night, text_percent);
+    text_by_room_ = text_percent == 0;
+    Theme::set(night, text_by_room_ ? text_for_room() : text_percent);
+    if (shop_page_ != nullptr) shop_page_->show_text(text_chosen());
     restyle();
+}
+
+int MainWindow::text_chosen() const { return text_by_room_ ? 0 : Theme::text_percent(); }
+
+// A large screen is read from farther away.
+int MainWindow::text_for_room() const {
+    if (width() >= 2400 && height() >= 1300) return 150;
+    return width() >= 1800 && height() >= 1000 ? 125 : 100;
 }
 
 void MainWindow::restyle() {

@@ -46,7 +46,10 @@ class MainWindow : public QMainWindow {
     void open_path(const std::filesystem::path& path);
     [[nodiscard]] Station station() const { return station_; }
     [[nodiscard]] Drawing& drawing() { return *drawing_; }
+    /// Text of 0 per cent is as large as the window has room for, and changes with it.
     void set_look(bool night, int text_percent);
+    /// What was chosen: 0 where text follows the room.
+    [[nodiscard]] int text_chosen() const;
     /// Shows jobs that a crash left, if there are any.
     void offer_leftovers();
 
@@ -76,6 +79,8 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] QString jobs_folder() const;
     void say(const QString& message, bool trouble = false, const std::vector<Notices::Answer>& answers = {});
     void restyle();
+    [[nodiscard]] int text_for_room() const;
+    bool text_by_room_ = false;
 
     Desk& desk_;
     Actions actions_{this};
