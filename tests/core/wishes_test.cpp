@@ -250,6 +250,8 @@ TEST_CASE("ink that lies far apart is cut apart where that saves film, and words
     const Box face = box_in(0, 0, 22, 14);
     const LoadsPlan far = plan_loads({word("A", 2, 0), word("B", 18, 1)}, face, mat, mask, {});
     CHECK(far.sections.size() == 2);
+    REQUIRE_FALSE(far.why.empty());
+    CHECK(far.why.front().id == "sections.why-apart");  // and not the length of the mat
     CHECK(far.loads.size() == 1);
     CHECK(far.film_total == 5_in);  // two squares of 4 in beside one another, and 1/2 in over
     const LoadsPlan near = plan_loads({word("A", 2, 0), word("B", 7, 1)}, face, mat, mask, {});

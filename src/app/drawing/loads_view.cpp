@@ -18,8 +18,8 @@ void Drawing::lay_out_loads() {
     const double along = static_cast<double>(to_grid(shown_along())) * view_.scale;
     const double across = static_cast<double>(to_grid(face()->cut.bed.usable.across)) * view_.scale;
     const double head = Theme::px(30);
-    const bool rests =
-        std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.rest.has_value(); });
+    const bool rests = std::any_of(plan.loads.begin(), plan.loads.end(),
+                                   [](const Load& l) { return l.rest.has_value() || !l.scraps.empty(); });
     const double foot = Theme::px(rests ? 50 : 28);
     double x = paper_side;
     double y = board_area_.bottom() + Theme::px(44);
@@ -275,7 +275,7 @@ void Drawing::paint_loads(QPainter& p) {
         p.restore();
         p.setFont(Theme::font(15));
         p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
-                   Qt::AlignLeft | Qt::AlignTop, load_says(load, face()->cut.bed, display));
+                   Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, load_says(load, face()->cut.bed, display));
     }
 }
 

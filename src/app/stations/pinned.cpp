@@ -70,7 +70,8 @@ void Pinned::paintEvent(QPaintEvent*) {
     const int icon = Theme::px(18);
     const QRectF at(side, Theme::px(9), icon, icon);
     if (mark_ == Mark::None) {
-        Theme::icon("check").paint(&p, at.toRect());
+        // Nothing yet is nothing sound.
+        if (!second_.isEmpty()) Theme::icon("check").paint(&p, at.toRect());
     } else {
         paint_mark(p, mark_, at.adjusted(1, 1, -1, -1));
     }

@@ -381,7 +381,7 @@ void tell_apart(LoadsPlan& plan) {
     }
 }
 
-void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
+void explain(LoadsPlan& plan, const Mat& mat, const MakingPlan& making) {
     const auto count = [](std::size_t n) { return static_cast<std::int64_t>(n); };
     if (plan.sections.empty()) return;
     // What the maker wants has no other reason.
@@ -392,6 +392,9 @@ void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
     const std::int64_t others_across = std::max<std::int64_t>(0, plan.crossings - own_across);
     if (plan.sections.size() == 1) {
         plan.why.push_back({"sections.why-one", {}});
+    } else if (plan.seams.empty() && !making.wishes.whole_margins) {
+        plan.why.push_back({making.wishes.apart.empty() ? "sections.why-apart" : "sections.why-set-apart",
+                            {{"sections", count(plan.sections.size())}}});
     } else if (plan.crossings == 0 && own > 0) {
         plan.why.push_back(
             {own == static_cast<std::int64_t>(plan.seams.size()) ? "sections.why-wished" : "sections.why-some-wished",
@@ -408,8 +411,8 @@ void explain(LoadsPlan& plan, const Mat& mat, Length gap) {
     std::size_t side_by_side = 0;
     for (const Load& load : plan.loads) side_by_side = std::max(side_by_side, load.placements.size());
     if (side_by_side > 1) {
-        plan.why.push_back(
-            {"loads.why-shared", {{"sections", count(side_by_side)}, {"across", mat.usable.across}, {"gap", gap}}});
+        plan.why.push_back({"loads.why-shared",
+                            {{"sections", count(side_by_side)}, {"across", mat.usable.across}, {"gap", making.gap}}});
     }
     if (plan.loads.size() > 1) {
         constexpr double sq_in = 645.16;
@@ -634,7 +637,7 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
                                  {"loads.keep-or-again", {}},
                                  Mark::Look});
     }
-    explain(plan, mat, making.gap);
+    explain(plan, mat, making);
     if (making.wishes.any()) {
         MakingPlan as_it_comes = making;
         as_it_comes.wishes = {};

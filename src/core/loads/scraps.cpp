@@ -59,6 +59,7 @@ std::optional<OnScraps> on_scraps(const std::vector<Box>& films, const std::vect
         std::vector<Placement> placed;
         for (const std::size_t i : left) {
             std::vector<Box> with;
+            with.reserve(on.size() + 1);
             for (const std::size_t k : on) with.push_back(films[k]);
             with.push_back(films[i]);
             if (const auto lies = all_on(with, piece, turns, gap)) {
