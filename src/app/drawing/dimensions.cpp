@@ -60,7 +60,14 @@ void Drawing::length_dimension(std::int64_t from, std::int64_t to, double row, C
         // What has no box is written to the right of its line, outside all others.
         if (box == nullptr)
             row = sign().blank.kind == Kind::Arch && sign().blank.arch.style != ArchStyle::HalfRound ? 3 : 2;
-        const double x = board_area_.right() + around_.width() + Theme::px(34) + row * Theme::px(64);
+        double x = board_area_.right() + around_.width() + Theme::px(34) + row * Theme::px(64);
+        if (box == nullptr) {
+            // Its longest word stays on the paper.
+            const QFontMetrics m(Theme::font(15, QFont::Medium));
+            int longest = 0;
+            for (const QString& word : text.split(' ')) longest = std::max(longest, m.horizontalAdvance(word));
+            x = std::min(x, static_cast<double>(width() - longest - 22));
+        }
         p = {x, std::min(a.y(), b.y())};
         q = {x, std::max(a.y(), b.y())};
     }
@@ -84,7 +91,7 @@ void Drawing::length_dimension(std::int64_t from, std::int64_t to, double row, C
                              m.horizontalAdvance(text) + 12, m.height());
         if (!level) {
             // Beside its line, in as many lines as it needs there.
-            const double wide = std::max(60.0, std::min(m.horizontalAdvance(text) + 8.0, width() - centre.x() - 12));
+            const double wide = std::min(m.horizontalAdvance(text) + 8.0, width() - centre.x() - 12);
             const QRect fit = m.boundingRect(QRect(0, 0, static_cast<int>(wide), 400), Qt::TextWordWrap, text);
             d.text_rect = QRectF(centre.x() + 6, centre.y() - fit.height() / 2.0, wide, fit.height());
         }
