@@ -125,7 +125,7 @@ TEST_CASE("step back and as cut are a key away, and nothing overlaps with severa
     QTest::keyClick(&drawing, Qt::Key_Escape);
     CHECK_FALSE(drawing.step_back());
     for (const char* id : {"group Shape of the letters", "group Where it stands", "group Read from where",
-                           "group Your words in each typeface"})
+                           "group Words in each typeface"})
         w.click(id);
     check_layout(w);
 }
@@ -277,7 +277,7 @@ TEST_CASE("favourites come first, a sample is taken by a click, and a typeface i
     Window w(panel_job("TEA"));
     w.show(Station::Lettering);
     const auto typeface_now = [&] { return w.job().signs[0].faces[0].lettering.texts[0].typeface; };
-    w.click("group Your words in each typeface");
+    w.click("group Words in each typeface");
     // A sample far down is taken by a click on it, and back again by undo.
     auto& samples = w.get<QWidget>("samples");
     const auto& all = w.desk().library().typefaces;

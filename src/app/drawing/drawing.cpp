@@ -152,12 +152,16 @@ void Drawing::lay_out_board() {
             // Beside the last one stands which end goes in first.
             const double end = std::max(0.0, Theme::px(18) + 8 - paper_side);
             view_.scale = std::min(view_.scale, (width() - 3 * paper_side - end) / (2 * mat));
+            loads_beside_ = false;
             if (!view_.lengthwise()) {
-                // They stand beside the board, each with its words.
+                // They stand beside the board, each with its words, unless that leaves hardly any of it.
+                constexpr double hardly = 0.6;
                 const double taken = 2 * paper_side + Theme::px(44) + beside_board;
                 const double board = length + 2 * extra_x;
-                view_.scale = std::min({view_.scale, (width() - taken) / (board + mat),
-                                        (width() - taken - Theme::px(load_words)) / board});
+                const double beside =
+                    std::min((width() - taken) / (board + mat), (width() - taken - Theme::px(load_words)) / board);
+                loads_beside_ = beside >= hardly * view_.scale;
+                if (loads_beside_) view_.scale = std::min(view_.scale, beside);
             }
         }
         pan_ = pan_across_ = 0;

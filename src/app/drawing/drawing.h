@@ -173,6 +173,7 @@ class Drawing : public QWidget {
         QRectF mat;
     };
     std::vector<LoadView> loads_;
+    bool loads_beside_ = false;  // of a board that stands upright, where there is room
     std::optional<std::size_t> lit_;
     int needed_height_ = 300;
 };

@@ -23,13 +23,15 @@ void Drawing::lay_out_loads() {
     const double foot = Theme::px(rests ? 50 : 28);
     double x = paper_side;
     double y = board_area_.bottom() + Theme::px(44);
-    if (!view_.lengthwise()) {
+    if (loads_beside_) {
         x = board_area_.right() + beside_board;
         y = board_area_.top() - Theme::px(26);
     }
     const double left = x;
     for (std::size_t i = 0; i < plan.loads.size(); ++i) {
-        if (x > left && x + along > width() - paper_side + 1) {
+        // Its words need room as well.
+        const double least = std::max(along, static_cast<double>(Theme::px(load_words)) * 0.7);
+        if (x > left && x + least > width() - paper_side + 1) {
             x = left;
             y += head + across + foot;
         }
@@ -38,7 +40,7 @@ void Drawing::lay_out_loads() {
     }
     if (plan.loads.empty()) return;
     double below = y + head + across + foot;
-    if (!view_.lengthwise()) below = std::max(below, board_area_.bottom());
+    if (loads_beside_) below = std::max(below, board_area_.bottom());
     table_ = QRectF(paper_side, below + Theme::px(16), width() - 2 * paper_side,
                     Theme::px(54) + static_cast<double>(lays_of(plan.sections).size()) * Theme::px(28));
     needed_height_ = static_cast<int>(table_.bottom() + 12);
@@ -166,8 +168,10 @@ void Drawing::paint_loads(QPainter& p) {
         const QString name = in_words(
             bed.roll || bed.print ? "on-drawing.load" : "on-drawing.load-mat",
             {{"number", lv.load + 1}, {"bed", bed.name}, {"cut", load.cut ? in_words("on-drawing.cut") : QString()}});
-        p.drawText(QRectF(mat.left(), mat.top() - Theme::px(28), std::max(mat.width(), 200.0), Theme::px(22)),
-                   Qt::AlignLeft | Qt::AlignVCenter, name);
+        const double wide =
+            std::min(std::max(mat.width(), static_cast<double>(Theme::px(load_words))), width() - mat.left() - 4);
+        p.drawText(QRectF(mat.left(), mat.top() - Theme::px(28), wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(name, Qt::ElideRight, static_cast<int>(wide)));
         QColor cloth = t.moss;
         cloth.setAlphaF(0.10F);
         p.fillRect(mat, cloth);
@@ -274,7 +278,7 @@ void Drawing::paint_loads(QPainter& p) {
                                               static_cast<int>(mat.height())));
         p.restore();
         p.setFont(Theme::font(15));
-        p.drawText(QRectF(mat.left(), mat.bottom() + 4, std::max(mat.width(), 200.0), Theme::px(44)),
+        p.drawText(QRectF(mat.left(), mat.bottom() + 4, wide, Theme::px(44)),
                    Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, load_says(load, face()->cut.bed, display));
     }
 }

@@ -205,7 +205,9 @@ int SheetsView::page_at() const {
     const int from = verticalScrollBar()->value() + viewport()->height() / 4;
     int at = 0;
     for (std::size_t i = 0; i < shown_.size(); ++i) {
-        if (shown_[i]->mapTo(widget(), QPoint()).y() <= from) at = static_cast<int>(i);
+        // Until they are laid out all stand at the top.
+        const int top = shown_[i]->mapTo(widget(), QPoint()).y();
+        if (top > 0 && top <= from) at = static_cast<int>(i);
     }
     return at;
 }
