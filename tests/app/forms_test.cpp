@@ -3,7 +3,9 @@
 #include <QAction>
 #include <QComboBox>
 #include <QListWidget>
+#include <QProgressDialog>
 #include <QSpinBox>
+#include <QTimer>
 
 #include "support_window.h"
 #include "window/plan_service.h"
@@ -177,6 +179,28 @@ TEST_CASE("work that is waited for answers, refuses or breaks without harm to th
     });
     REQUIRE_FALSE(broken.has_value());
     CHECK(library().catalogue.say(broken.error().what, {}).find("no such luck") != std::string::npos);
+    // What takes longer is told and can be stopped, though it does not say how much of it is done.
+    bool told = false;
+    QTimer look;
+    QObject::connect(&look, &QTimer::timeout, [&] {
+        for (QWidget* w : QApplication::topLevelWidgets()) {
+            auto* progress = qobject_cast<QProgressDialog*>(w);
+            if (progress == nullptr || !progress->isVisible() || told) continue;
+            told = true;
+            progress->cancel();
+        }
+    });
+    look.start(20);
+    constexpr int soon = 2'000;  // ms: far more than the moment after which it is told
+    const auto given_up = waited<int>("x", [](const std::stop_token& stop, const ToldShare&) -> Expected<int> {
+        for (int ms = 0; ms < soon; ms += 10) {
+            if (stop.stop_requested()) throw Stopped{};
+            std::this_thread::sleep_for(std::chrono::milliseconds(10));
+        }
+        return 7;
+    });
+    CHECK(told);
+    CHECK_FALSE(given_up.has_value());
     const auto stopped =
         waited<int>("x", [](const std::stop_token&, const ToldShare&) -> Expected<int> { throw Stopped{}; });
     CHECK(stopped.error().what.id == "work.stopped");

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <QCoreApplication>
+#include <QElapsedTimer>
 #include <QProgressDialog>
 #include <atomic>
 #include <functional>
@@ -39,9 +40,14 @@ Expected<T> waited(const QString& what,
     });
     QProgressDialog progress(what, in_words("word.stop"), 0, 0);
     progress.setWindowModality(Qt::ApplicationModal);
-    progress.setMinimumDuration(400);
+    constexpr int told_after_ms = 400;
+    progress.setMinimumDuration(told_after_ms);
+    QElapsedTimer since;
+    since.start();
     while (!ready) {
-        // Where nothing is told of how much is done, it only shows that something is going on.
+        // Where nothing is told of how much is done, it only shows that something is going on; of itself it would then
+        // not come up.
+        if (since.hasExpired(told_after_ms) && !progress.isVisible() && !progress.wasCanceled()) progress.show();
         if (const int percent = static_cast<int>(done * 99); percent > 0) {
             progress.setRange(0, 100);
             progress.setValue(percent);
