@@ -344,16 +344,11 @@ void note(BlankPlan& plan, const Blank& blank) {
     if (blank.kind == Kind::Round && blank.grain != Grain::None) plan.notes.push_back({"blank.round-grain", {}});
 }
 
-// Boards are sawn and planed narrower than they are called, never wider: what is wider is another board.
+// Boards are sawn and planed narrower than they are called, never wider: what is wider is another board, as `sound`
+// says.
 void drop_wrong_stock(BlankPlan& plan, Blank& blank) {
     constexpr Length swollen = 0.25_in;
-    if (!plan.stock) return;
-    if (plan.width <= plan.stock->nominal_width + swollen && plan.thickness <= plan.stock->nominal_thickness + swollen)
-        return;
-    problem(plan, Mark::Look,
-            {"blank.not-that-stock",
-             {{"stock", shown_name(plan.stock->name)}, {"width", plan.width}, {"thickness", plan.thickness}}},
-            {"blank.not-that-stock-remedy", {}});
+    if (!plan.stock || plan.width <= plan.stock->nominal_width + swollen) return;
     plan.stock.reset();
     blank.stock.clear();
 }
