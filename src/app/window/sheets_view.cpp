@@ -1,5 +1,6 @@
 #include "window/sheets_view.h"
 
+#include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPageSize>
@@ -189,6 +190,12 @@ void SheetsView::show_pages(const std::vector<Page>* pages) {
     }
     below->addStretch(1);
     layout->addWidget(below_, 1);
+    // Laid out at once, so that a page is turned from the first moment it is seen.
+    below_->show();
+    below->activate();
+    layout->activate();
+    QEvent laid(QEvent::LayoutRequest);
+    QCoreApplication::sendEvent(this, &laid);
     say_page();
 }
 
@@ -205,9 +212,7 @@ int SheetsView::page_at() const {
     const int from = verticalScrollBar()->value() + viewport()->height() / 4;
     int at = 0;
     for (std::size_t i = 0; i < shown_.size(); ++i) {
-        // Until they are laid out all stand at the top.
-        const int top = shown_[i]->mapTo(widget(), QPoint()).y();
-        if (top > 0 && top <= from) at = static_cast<int>(i);
+        if (shown_[i]->mapTo(widget(), QPoint()).y() <= from) at = static_cast<int>(i);
     }
     return at;
 }
