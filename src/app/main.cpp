@@ -104,6 +104,10 @@ int main(int argc, char** argv) {
         moment = *read;
     }
     Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
+    // Planned while the window is put together.
+    const QStringList named = parser.positionalArguments();
+    const std::filesystem::path path = named.isEmpty() ? std::string() : named.front().toStdString();
+    const auto opened = named.isEmpty() ? std::nullopt : std::optional(desk.open(path));
     MainWindow window(desk);
     // Until a size of text is chosen it goes by the room.
     if (percent == 0) window.set_look(Theme::night(), 0);
@@ -123,7 +127,7 @@ int main(int argc, char** argv) {
         const QSize room = window.screen()->availableGeometry().size() - QSize(0, 40);
         window.resize(window.size().boundedTo(room));
     }
-    if (!parser.positionalArguments().isEmpty()) window.open_path(parser.positionalArguments().front().toStdString());
+    if (opened) window.show_opened(path, *opened);
     if (parser.isSet(typed)) {
         Job job = desk.job();
         job.signs.front().faces.front().lettering.main().words = parser.value(typed).toStdString();
@@ -164,8 +168,7 @@ int main(int argc, char** argv) {
     }
     if (parser.isSet(close_up)) window.drawing().set_close_up(true);
     if (parser.isSet(step_back)) window.drawing().set_step_back(true);
-    const bool nothing_wanted =
-        parser.positionalArguments().isEmpty() && !parser.isSet(station) && !parser.isSet(typed);
+    const bool nothing_wanted = named.isEmpty() && !parser.isSet(station) && !parser.isSet(typed);
     if (desk.first_start() && nothing_wanted) window.show_first_start();
     window.show();
     if (parser.isSet(painted)) {

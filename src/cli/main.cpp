@@ -202,7 +202,7 @@ class Program {
     void print_blank(const ColourPlan& f) const {
         const BlankPlan& b = *f.face->blank;
         const auto size = [&](const Box& box) {
-            return length(from_grid(box.width())) + " x " + length(from_grid(box.height()));
+            return length(from_grid(box.width())) + " × " + length(from_grid(box.height()));
         };
         row(b.stock ? "cli.blank-of" : "cli.blank",
             {{"length", length(b.length)}, {"width", length(b.width)}, {"stock", b.stock ? b.stock->name : ""}});

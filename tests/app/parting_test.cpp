@@ -259,3 +259,25 @@ TEST_CASE("a letter larger than the mat is told at the top of the tray, and a cl
     CHECK_FALSE(pinned.text().contains("larger than one load holds"));
     CHECK(b.loads().crossings == 0);
 }
+
+TEST_CASE("signs that are alike lay one another's masks at a tick, and each says whose they are") {
+    Job job = porch_board();
+    for (const char* words : {"BOATHOUSE", "TEA ROOM"}) job = copy_sign(job, job.signs.size() - 1, words);
+    Window w(job);
+    w.show(Station::Sections);
+    const QString again = "lay masks of a sign before again";
+    CHECK(w.find<QCheckBox>(again) == nullptr);  // nothing lies before the first
+    w.desk().select(1);
+    w.settle();
+    w.click(again);
+    CHECK(w.job().signs[1].faces[0].colours[0].making.wishes.masks_again);
+    CHECK(w.read().contains("3 masks of BOATHOUSE"));
+    CHECK(w.read().contains("masks of another sign, laid again"));  // on the ticket
+    w.desk().select(2);
+    w.settle();
+    CHECK(w.find<QCheckBox>(again) == nullptr);  // other words
+    w.desk().select(1);
+    w.settle();
+    w.click("everything as found");
+    CHECK_FALSE(w.read().contains("masks of BOATHOUSE"));
+}

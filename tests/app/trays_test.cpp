@@ -68,6 +68,15 @@ QStringList wrong_in(Tray* tray) {
                                            : l->sizeHint().width() > l->width() + 2 && l->toolTip().isEmpty();
             if (cut) wrong << "cut off: " + l->text();
         }
+        // A measure is read whole; a name may be longer than its field.
+        if (const auto* e = qobject_cast<const QLineEdit*>(w);
+            e != nullptr && qobject_cast<const MeasureField*>(e->parentWidget()) != nullptr) {
+            constexpr int wide_by_default = 17;  // letters, QLineEdit::sizeHint
+            const QFontMetrics type(e->font());
+            const int around = e->sizeHint().width() - type.horizontalAdvance('x') * wide_by_default;
+            const QString read = e->text().isEmpty() ? e->placeholderText() : e->text();
+            if (type.horizontalAdvance(read) > e->width() - around) wrong << name(e) + " shows half of " + read;
+        }
         if (const auto* c = qobject_cast<const QComboBox*>(w); c != nullptr && c->isEnabled()) {
             // A long entry is shortened, and whole where the list is open.
             if (c->minimumContentsLength() == 0 && c->sizeHint().width() > c->width() + 2 &&
@@ -93,6 +102,7 @@ Job in_state(int state) {
             if (const Step* next = now.bench->next()) job = tick(job, now, next->id, moment("2026-05-04T17:30"));
         }
         lettering(job).words = "BOATHOUSES AND LANDING STAGES";
+        for (ClearZone& zone : job.signs[0].blank.clear) zone.depth = measure("4 13/16");
     }
     return job;
 }

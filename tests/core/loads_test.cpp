@@ -120,6 +120,43 @@ TEST_CASE("more care never packs on more loads, nor on more film") {
     }));
 }
 
+TEST_CASE(
+    "where the maker asks, of as many sections and loads those are used that are laid sooner, before film counts") {
+    int sooner = 0;
+    CHECK(rc::check([&] {
+        std::vector<Piece> pieces;
+        double left = 1;
+        const int count = *rc::gen::inRange(3, 9);
+        for (int i = 0; i < count; ++i) {
+            const double wide = *rc::gen::inRange(16, 88) / 8.0;
+            pieces.push_back({Region::rectangle(box_in(left, 1, left + wide, 1 + *rc::gen::inRange(20, 70) / 8.0)),
+                              std::string(1, static_cast<char>('A' + i)), i, true, 0});
+            left += wide + 0.75;
+        }
+        MakingPlan decal;
+        decal.way = Way::Decal;
+        decal.margin = 0.25_in;
+        const Mat bed = beds_of(usual_machines()).front();
+        const auto planned = [&] { return plan_loads(pieces, box_in(0, 0, 120, 12), bed, decal, {}); };
+        const LoadsPlan by_film = planned();
+        decal.laying = {10, 17, 20_in};
+        RC_ASSERT(planned().film_total == by_film.film_total);
+        decal.wishes.laid_soonest = true;
+        const LoadsPlan by_minutes = planned();
+        const auto hinged = [](const LoadsPlan& plan) {
+            return std::count_if(plan.sections.begin(), plan.sections.end(), [](const Section& s) {
+                return std::max(s.film.bounds().width(), s.film.bounds().height()) >= to_grid(20_in);
+            });
+        };
+        RC_ASSERT(by_minutes.sections.size() == by_film.sections.size());
+        RC_ASSERT(by_minutes.loads.size() == by_film.loads.size());
+        RC_ASSERT(hinged(by_minutes) <= hinged(by_film));
+        RC_ASSERT(hinged(by_minutes) < hinged(by_film) || by_minutes.film_total == by_film.film_total);
+        sooner += hinged(by_minutes) < hinged(by_film) ? 1 : 0;
+    }));
+    CHECK(sooner > 0);
+}
+
 TEST_CASE("a load ticked as cut is kept as it was; later edits plan around it") {
     const Job drawn = porch_board();
     const Shop shop = usual_shop();

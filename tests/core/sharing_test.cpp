@@ -1,7 +1,11 @@
 // Loads over the whole job: what shares one, the bound below which no sharing can go, and what a load leaves.
 #include "loads/sharing.h"
 
+#include "job/alternatives.h"
 #include "job/commands.h"
+#include "job/sign_commands.h"
+#include "job/wish_commands.h"
+#include "proof/proof.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -162,6 +166,84 @@ TEST_CASE(
     const Booked booked = book_film(cut, shop, 0);
     REQUIRE(booked.shop.drawer.size() == 1);
     CHECK(booked.shop.drawer.front().name == "small");
+}
+
+TEST_CASE("masks that signs have alike are cut once and laid again, each lay after the lift before it") {
+    Job job = panel_job("HO\nOH", "20", "12");
+    lettering(job).arrangement = Arrangement::Level;
+    for (const char* words : {"HO\nOH", "HO\nOH", "TEA"}) job = copy_sign(job, job.signs.size() - 1, words);
+    const auto at = moment("2026-05-04T18:00");
+    const Shop shop = usual_shop();
+    const Plan apart = plan(job, shop, library(), at);
+    const auto all = alternatives(job, first_colour, shop, library(), at);
+    const auto offer = std::find_if(all.begin(), all.end(),
+                                    [](const Alternative& a) { return a.what.id == "alternative.masks-again"; });
+    REQUIRE(offer != all.end());
+    const Plan now = plan(offer->job, shop, library(), at);
+    CHECK(figures_of(now, first_colour).film < figures_of(apart, first_colour).film);
+    CHECK(now.clock->hands_on < apart.clock->hands_on);
+    const auto of = [](const Plan& p, std::size_t sign) -> const LoadsPlan& { return *p.colours[sign].cut.loads; };
+    CHECK(of(now, 0).lent.empty());
+    CHECK(of(now, 3).lent.empty());  // other words
+    std::map<StepId, Slot> slots;
+    for (const Slot& slot : now.clock->slots) slots.emplace((*now.tasks)[slot.task].id, slot);
+    for (const std::size_t sign : {1, 2}) {
+        INFO("sign " << sign);
+        const LoadsPlan& loads = of(now, sign);
+        CHECK(loads.loads.empty());
+        CHECK(loads.film_total == Length{});
+        REQUIRE(loads.lent.size() == loads.sections.size());
+        const ColourId& own = now.colours[sign].id;
+        for (const Lent& lent : loads.lent) {
+            CHECK(lent.of == now.colours.front().id);
+            // The third sign has it from the second.
+            const std::string& letters = loads.sections[lent.section].letters;
+            CHECK(lent.lifted == step_id(now.colours[sign - 1].id, Work::Lift, letters));
+            CHECK(slots.at(step_id(own, Work::Lay, letters)).start >= slots.at(lent.lifted).end);
+            const auto laid = std::find_if(now.bench->steps.begin(), now.bench->steps.end(),
+                                           [&](const Step& s) { return s.id == step_id(own, Work::Lay, letters); });
+            CHECK(library().catalogue.say(laid->instruction, shop.display).find("was lifted from HO") !=
+                  std::string::npos);
+        }
+    }
+    const FileSet files = files_of(offer->job, now, shop);
+    for (const CutFormat format : {CutFormat::Svg, CutFormat::Dxf, CutFormat::Hpgl}) {
+        const Evidence evidence = prove(now, shop, files, format);
+        CHECK(evidence.good());
+        CHECK(evidence.as_cut.size() == 4);
+    }
+    // The proof looks at what is laid on the other signs: without it their ink is missing.
+    FileSet without = files;
+    std::string& manifest = without["manifest.json"];
+    const auto other = manifest.find("\"of\": \"" + now.colours[2].id.name);
+    REQUIRE(other != std::string::npos);
+    manifest.replace(manifest.find("\"section\"", other), 12, "\"section\": 9");
+    CHECK_FALSE(prove(now, shop, without, CutFormat::Svg).good());
+    // Once the first sign's are cut they still do; and each sign may have its own again.
+    Job cut = offer->job;
+    for (const Task& task : *now.tasks) {
+        if (task.work == Work::Cut) cut = tick(cut, now, task.id, moment("2026-05-04T19:00"));
+    }
+    const Plan later = plan(cut, shop, library(), moment("2026-05-04T19:00"));
+    CHECK(of(later, 1).lent.size() == of(later, 1).sections.size());
+    CHECK(of(later, 1).misfits.empty());
+    CHECK(prove(later, shop, files_of(cut, later, shop), CutFormat::Svg).good());
+    CHECK(masks_again(offer->job, now, false) == job);
+    // What is another film, or asked for in vain, is cut, and told.
+    Job other_film = masks_again(job, apart, true);
+    other_film.signs[1].faces[0].colours[0].making.film = "reusable-sheet";
+    other_film.signs[3].faces[0].colours[0].making.wishes.masks_again = true;
+    const Plan told = plan(other_film, shop, library(), at);
+    CHECK(of(told, 1).lent.empty());
+    CHECK(of(told, 2).lent.front().lifted ==
+          step_id(first_colour, Work::Lift, of(told, 2).sections[of(told, 2).lent.front().section].letters));
+    const auto in_vain = [&](std::size_t sign) {
+        return std::any_of(of(told, sign).problems.begin(), of(told, sign).problems.end(),
+                           [](const Problem& p) { return p.what.id == "wish.no-mask-before"; });
+    };
+    CHECK(in_vain(1));
+    CHECK_FALSE(in_vain(2));
+    CHECK(in_vain(3));
 }
 
 TEST_CASE("no packing goes below the bound for mats, and large boxes need one each") {

@@ -3,6 +3,7 @@
 
 #include <QPainter>
 #include <cmath>
+#include <limits>
 
 #include "drawing/scale.h"
 #include "files/print_page.h"
@@ -48,23 +49,42 @@ void Drawing::lay_out_loads() {
 
 void Drawing::paint_section_numbers(QPainter& p) {
     const LoadsPlan& plan = *face()->cut.loads;
-    // On the edge of the film, where it hides no ink: from the usual place outwards.
+    // On an edge of the film, or beside the blank, where it hides no ink: from the usual place outwards. Where there is
+    // no such place, where it hides least.
     std::vector<QRectF> ink;
     for (const Piece& piece : *face()->cut.pieces) ink.push_back(view_.rect(piece.shape.bounds()));
     const double reach = Theme::px(12);
     for (const Lay& lay : lays_of(plan.sections)) {
         const QRectF film = view_.rect(lay.move(plan.sections[lay.section].film.bounds()));
-        const auto at = [&](double share) {
-            return view_.lengthwise() ? QPointF(film.left() + share * film.width(), film.top())
-                                      : QPointF(film.left(), film.top() + share * film.height());
-        };
-        QPointF best = at(0.5);
-        for (const double share : {0.5, 0.35, 0.65, 0.2, 0.8, 0.08, 0.92}) {
-            const QPointF q = at(share);
+        std::vector<QPointF> places;
+        for (const bool far : {false, true}) {
+            for (const double share : {0.5, 0.35, 0.65, 0.2, 0.8, 0.08, 0.92}) {
+                const QPointF along(film.left() + share * film.width(), far ? film.bottom() : film.top());
+                const QPointF up(far ? film.right() : film.left(), film.top() + share * film.height());
+                places.push_back(view_.lengthwise() ? along : up);
+            }
+        }
+        const QRectF blank = view_.rect(face()->face->blank->face);
+        for (const double share : {0.5, 0.2, 0.8}) {
+            const double x = film.left() + share * film.width();
+            const double y = film.top() + share * film.height();
+            if (film.top() <= blank.top() + reach) places.emplace_back(x, blank.top() - reach);
+            if (film.left() <= blank.left() + reach) places.emplace_back(blank.left() - reach, y);
+            if (film.right() >= blank.right() - reach) places.emplace_back(blank.right() + reach, y);
+            if (film.bottom() >= blank.bottom() - reach) places.emplace_back(x, blank.bottom() + reach);
+        }
+        QPointF best = places.front();
+        double least = std::numeric_limits<double>::max();
+        for (const QPointF& q : places) {
             const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
-            if (std::any_of(ink.begin(), ink.end(), [&](const QRectF& r) { return r.intersects(disc); })) continue;
+            double hidden = 0;
+            for (const QRectF& r : ink) {
+                const QRectF both = r.intersected(disc);
+                hidden += both.isEmpty() ? 0 : both.width() * both.height();
+            }
+            if (hidden >= least) continue;
+            least = hidden;
             best = q;
-            break;
         }
         number_disc(p, best, static_cast<int>(lay.section) + 1, lit_ == lay.section);
     }

@@ -67,14 +67,14 @@ class ZoneRow {
         remove->setFixedWidth(Theme::px(26));
         QObject::connect(remove, &QPushButton::clicked, &form_.tray(),
                          [&form = form_, zone = zone_] { form.change([&](Blank& b) { remove_zone(b, zone); }); });
-        first->addWidget(place, 4);
+        first->addWidget(place, 1);
         if (is_.shape == ZoneShape::Band) {
             first->addWidget(is_.turns > 0 ? measure("blank-tray.girth-of-the-rope", &ClearZone::girth)
                                            : measure("blank-tray.depth-of-clear-zone", &ClearZone::depth),
-                             3);
+                             1);
         }
-        first->addWidget(name, 4);
         first->addWidget(remove);
+        name_ = name;
     }
 
     void shape_lines() {
@@ -93,7 +93,8 @@ class ZoneRow {
     }
 
     void what_for() {
-        auto* last = line();
+        auto* what = line();
+        what->addWidget(name_, 1);
         auto* reason = new Choice(named("blank-tray.reason-of-clear-zone"), holder_);
         reason->addItems({in_words("blank-tray.decoration"), in_words("blank-tray.rope-wound"),
                           in_words("blank-tray.hole"), in_words("blank-tray.handle"), in_words("blank-tray.crack"),
@@ -103,7 +104,7 @@ class ZoneRow {
         QObject::connect(reason, &QComboBox::activated, &form_.tray(), [&form = form_, zone = zone_](int i) {
             form.change([&](Blank& b) { keep_clear_for(b, zone, static_cast<ZoneReason>(i)); });
         });
-        last->addWidget(reason, 3);
+        what->addWidget(reason, 1);
         auto* both = new Check(in_words("blank-tray.both-sides"), holder_);
         both->setAccessibleName(named("blank-tray.clear-zone-on-both"));
         both->setObjectName(both->accessibleName());
@@ -111,7 +112,9 @@ class ZoneRow {
         both->setChecked(is_.mirrored);
         QObject::connect(both, &QCheckBox::clicked, &form_.tray(),
                          [&form = form_, mirrored](bool on) { form.change([&](Blank& b) { mirrored.put(b, on); }); });
-        last->addWidget(both, 2);
+        last_ = line();
+        last_->addWidget(both);
+        last_->addStretch(1);
     }
 
     void rope_line() {
@@ -130,10 +133,8 @@ class ZoneRow {
             const QSignalBlocker quiet(turns);
             if (const int* n = place.in(b)) turns->setValue(*n);
         });
-        auto* rope = line();
-        rope->addWidget(label(in_words("blank-tray.rope"), "small", holder_));
-        rope->addWidget(turns, 1);
-        rope->addStretch(1);
+        last_->addWidget(label(in_words("blank-tray.rope"), "small", holder_));
+        last_->addWidget(turns);
     }
 
     BlankForm& form_;
@@ -141,6 +142,8 @@ class ZoneRow {
     const ClearZone is_;
     QWidget* holder_;
     QVBoxLayout* lines_;
+    QLineEdit* name_ = nullptr;
+    QHBoxLayout* last_ = nullptr;
 };
 
 }  // namespace

@@ -2,6 +2,7 @@
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QPushButton>
+#include <map>
 #include <set>
 #include <utility>
 
@@ -135,24 +136,22 @@ class SectionsTray : public Tray {
             desk_.apply(move_seam(desk_.job(), colour_now(), *plan(), *seam, to));
             desk_.pick({{}, there});
         });
-        whole_ = new Check(in_words("sections-tray.every-mask-keeps-its"), this);
-        whole_->setObjectName("whole margins");
-        add_decision(whole_);
-        connect(whole_, &QCheckBox::clicked, this, [this](bool on) {
-            form_.change([&](Making& m) { lens(&Making::wishes, &Wishes::whole_margins).put(m, on); });
-        });
-        slant_ = new Check(in_words("sections-tray.long-sections-may-lie"), this);
-        slant_->setObjectName("any angle");
-        add_decision(slant_);
-        connect(slant_, &QCheckBox::clicked, this, [this](bool on) {
-            form_.change([&](Making& m) { lens(&Making::wishes, &Wishes::any_angle).put(m, on); });
-        });
-        part_words_ = new Check(in_words("sections-tray.words-may-be-parted"), this);
-        part_words_->setObjectName("part words");
-        add_decision(part_words_);
-        connect(part_words_, &QCheckBox::clicked, this, [this](bool on) {
-            form_.change([&](Making& m) { lens(&Making::wishes, &Wishes::part_words).put(m, on); });
-        });
+        const auto mask = [](const Making& m) { return m.way == Way::PaintThrough; };
+        form_.tick(in_words("sections-tray.every-mask-keeps-its"), lens(&Making::wishes, &Wishes::whole_margins), mask);
+        form_.tick(in_words("sections-tray.long-sections-may-lie"), lens(&Making::wishes, &Wishes::any_angle));
+        form_.tick(in_words("sections-tray.short-films-rather"), lens(&Making::wishes, &Wishes::laid_soonest));
+        form_.tick(in_words("sections-tray.masks-laid-again"), lens(&Making::wishes, &Wishes::masks_again),
+                   [this, mask](const Making& m) {
+                       return mask(m) &&
+                              (m.wishes.masks_again || (plan() != nullptr && plan()->cut.loads->had_before > 0));
+                   });
+        // What the shop does always is no decision here.
+        const auto part_words = lens(&Making::wishes, &Wishes::part_words);
+        Check* parted = form_.tick_of(
+            in_words("sections-tray.words-may-be-parted"),
+            [this](const Making& m) { return m.wishes.part_words || desk_.shop().part_words; },
+            [part_words](Making& m, bool on) { part_words.put(m, on); });
+        form_.on_refresh([this, parted](const Making&) { parted->setEnabled(!desk_.shop().part_words); });
     }
 
     [[nodiscard]] ColourAt colour_now() const { return {desk_.at(), desk_.colour_at()}; }
@@ -166,12 +165,6 @@ class SectionsTray : public Tray {
 
     void show_division() {
         TrayPart::clear(division_);
-        const bool mask = making().way == Way::PaintThrough;
-        whole_->setVisible(mask);
-        slant_->setChecked(making().wishes.any_angle);
-        part_words_->setChecked(making().wishes.part_words || desk_.shop().part_words);
-        part_words_->setEnabled(!desk_.shop().part_words);
-        whole_->setChecked(making().wishes.whole_margins);
         const auto words = [&](const QString& text, const char* role) {
             QLabel* made = label(text, role, division_);
             made->setWordWrap(true);
@@ -357,6 +350,7 @@ class SectionsTray : public Tray {
             fact(in_words("word.loads"), QString::number(p.loads.size()));
             fact(in_words("sections-tray.film-to-cut"), length(p.film_total));
             fact(in_words("sections-tray.share-used"), QString("%1 %").arg(std::lround(p.share * 100)));
+            lent(p);
             rolls();
             film_worth();
             if (desk_.plan().loads_saved > 0) {
@@ -385,6 +379,19 @@ class SectionsTray : public Tray {
             }
         }
         end_follows();
+    }
+
+    // Masks of other signs that are laid again here.
+    void lent(const LoadsPlan& p) {
+        std::map<std::string, int> signs;
+        for (const Lent& l : p.lent) {
+            if (const ColourPlan* from = desk_.plan().of(l.of))
+                ++signs[label_of(desk_.job().signs[from->face->at.sign])];
+        }
+        QStringList names;
+        for (const auto& [sign, masks] : signs)
+            names << in_words("sections-tray.masks-of", {{"masks", masks}, {"sign", text_of(sign)}});
+        if (!names.isEmpty()) fact(in_words("sections-tray.laid-again"), names.join(", "));
     }
 
     // Which roll of the drawer it is cut from, or that one has to be bought.
@@ -478,7 +485,6 @@ class SectionsTray : public Tray {
     QWidget *division_ = nullptr, *seam_row_ = nullptr;
     MeasureField* seam_ = nullptr;
     QLabel* seam_title_ = nullptr;
-    Check *whole_ = nullptr, *slant_ = nullptr, *part_words_ = nullptr;
 };
 
 }  // namespace

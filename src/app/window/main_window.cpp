@@ -588,8 +588,9 @@ void MainWindow::go_to_bench(const QString& path) {
     show_station(Station::Bench);
 }
 
-void MainWindow::open_path(const std::filesystem::path& path) {
-    const auto opened = desk_.open(path);
+void MainWindow::open_path(const std::filesystem::path& path) { show_opened(path, desk_.open(path)); }
+
+void MainWindow::show_opened(const std::filesystem::path& path, const Expected<FileStamp>& opened) {
     if (!opened) {
         const Problem& p = opened.error();
         QString message = QString::fromStdString(path.filename().string() + ": " + desk_.say(p.what));

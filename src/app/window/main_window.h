@@ -44,6 +44,8 @@ class MainWindow : public QMainWindow {
     void go_to_bench(const QString& path);
     void show_sheets();
     void open_path(const std::filesystem::path& path);
+    /// What the desk has opened, or why it has not.
+    void show_opened(const std::filesystem::path& path, const Expected<FileStamp>& opened);
     [[nodiscard]] Station station() const { return station_; }
     [[nodiscard]] Drawing& drawing() { return *drawing_; }
     /// Text of 0 per cent is as large as the window has room for, and changes with it.

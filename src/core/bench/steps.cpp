@@ -60,8 +60,11 @@ Reason instruction_of(const Task& task, const BenchInput& in, const Reason& usua
     const PlacedLay* lay =
         lay_of(plan, static_cast<std::size_t>(std::max(1, task.number)) - 1, static_cast<std::size_t>(time) - 1);
     if (lay == nullptr) return usual;
-    return task.work == Work::Lay ? laying_told(*lay, plan, task.decal, task.name)
-                                  : lifting_told(*lay, laid->second.lift, task.name);
+    if (task.work == Work::Lift) return lifting_told(*lay, laid->second.lift, task.name);
+    Reason told = laying_told(*lay, plan, task.decal, task.name);
+    const auto lent = laid->second.lent.find(lay->lay.section);
+    if (lent == laid->second.lent.end() || time > 1) return told;
+    return both({"step.mask-of", {{"sign", lent->second.sign}, {"letters", lent->second.letters}}}, std::move(told));
 }
 
 // Waits after what is done that hold up what is not.

@@ -122,10 +122,17 @@ const Step* at_bench(const BenchPlan& bench, const std::map<StepId, Moment>& tic
 /// itself too. Alone it is none: empty.
 std::vector<std::size_t> round_of(const BenchPlan& bench, std::size_t step);
 
+/// A mask that another sign had first: that sign, and the letters on it.
+struct MaskOf {
+    std::string sign, letters;
+    friend bool operator==(const MaskOf&, const MaskOf&) = default;
+};
+
 /// How the sections of a colour are laid, and when its masks come off.
 struct LaidBy {
     Shared<LayingPlan> laying;
     Lift lift = Lift::Soft;
+    std::map<std::size_t, MaskOf> lent{};  ///< by section: the mask that is laid again there
     friend bool operator==(const LaidBy&, const LaidBy&) = default;
 };
 

@@ -449,6 +449,13 @@ class Builder {
             if (&l == &lays.front()) {
                 for (const std::size_t film_task : films) after(lay, film_task);
             }
+            // A mask of another sign comes when it is lifted there.
+            for (const Lent& lent : loads().lent) {
+                if (lent.section != l.section || l.time > 0) continue;
+                const auto lifted =
+                    std::find_if(tasks_.begin(), tasks_.end(), [&](const Task& t) { return t.id == lent.lifted; });
+                if (lifted != tasks_.end()) after(lay, static_cast<std::size_t>(lifted - tasks_.begin()));
+            }
             follow(lay);
         }
     }

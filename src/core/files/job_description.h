@@ -477,6 +477,8 @@ struct Described<Wishes> {
         may("anyAngle", &Wishes::any_angle),
         may("partWords", &Wishes::part_words),
         may("copies", &Wishes::copies, from_to(0, 1000)),
+        may("laidSoonest", &Wishes::laid_soonest),
+        may("masksAgain", &Wishes::masks_again),
     };
 };
 

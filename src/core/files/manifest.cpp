@@ -29,28 +29,48 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
             if (colour == nullptr) continue;
             const Section& section = colour->cut.loads->sections.at(s.section);
             const Box on_face = section.film.bounds();
-            Json lays = Json::array();
-            int number = 0;
-            for (const Lay& lay : lays_of({section})) {
-                const auto [low, high] = corners(section, colour->face->blank->face, lay.move);
-                const Point at = lay.move(on_face).low;
-                lays.push_back({{"face", {{"x", millimetres(at.x)}, {"y", millimetres(at.y)}}},
-                                {"quarters", lay.move.quarters},
-                                {"over", lay.move.over},
-                                {"sheet",
-                                 {{"fromLeft", show_number(low.from_left, shop.display)},
-                                  {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
-                csv +=
-                    fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\r\n", load.number,
-                                csv_field(load.word), csv_field(making.film.name), way, csv_field(load.bed.name),
-                                load.load->film_length.in_mm(), csv_field(s.of.name), s.section + 1, csv_field(s.name),
-                                s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
-                                : s.placement.turned   ? "90"
-                                                       : "0",
-                                millimetres(s.placement.at.x), millimetres(s.placement.at.y), ++number, lay.pass,
-                                lay.move.quarters, lay.move.over ? 1 : 0, millimetres(at.x), millimetres(at.y),
-                                csv_field(show_number(low.from_left, shop.display)),
-                                csv_field(show_number(low.from_bottom, shop.display)));
+            // Where it lies, on its own sign or, as a mask that is laid again, on another.
+            const auto lays_on = [&](const ColourPlan& on, std::size_t which) {
+                const Section& laid = on.cut.loads->sections.at(which);
+                Json lays = Json::array();
+                int number = 0;
+                for (const Lay& lay : lays_of({laid})) {
+                    const auto [low, high] = corners(laid, on.face->blank->face, lay.move);
+                    const Point at = lay.move(laid.film.bounds()).low;
+                    lays.push_back({{"face", {{"x", millimetres(at.x)}, {"y", millimetres(at.y)}}},
+                                    {"quarters", lay.move.quarters},
+                                    {"over", lay.move.over},
+                                    {"sheet",
+                                     {{"fromLeft", show_number(low.from_left, shop.display)},
+                                      {"fromBottom", show_number(low.from_bottom, shop.display)}}}});
+                    csv +=
+                        fmt::format("{},{},{},{},{},{:.3f},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\r\n", load.number,
+                                    csv_field(load.word), csv_field(making.film.name), way, csv_field(load.bed.name),
+                                    load.load->film_length.in_mm(), csv_field(on.id.name), which + 1, csv_field(s.name),
+                                    s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
+                                    : s.placement.turned   ? "90"
+                                                           : "0",
+                                    millimetres(s.placement.at.x), millimetres(s.placement.at.y), ++number, lay.pass,
+                                    lay.move.quarters, lay.move.over ? 1 : 0, millimetres(at.x), millimetres(at.y),
+                                    csv_field(show_number(low.from_left, shop.display)),
+                                    csv_field(show_number(low.from_bottom, shop.display)));
+                }
+                return lays;
+            };
+            const Json lays = lays_on(*colour, s.section);
+            Json again = Json::array();
+            for (const ColourPlan& other : plan.colours) {
+                for (const Lent& lent : other.cut.loads->lent) {
+                    if (lent.of != s.of || lent.mask != s.section) continue;
+                    const Section& there = other.cut.loads->sections.at(lent.section);
+                    again.push_back({{"of", other.id.name},
+                                     {"section", lent.section + 1},
+                                     {"pass", there.pass},
+                                     {"film",
+                                      {{"right", millimetres(there.film.bounds().high.x)},
+                                       {"top", millimetres(there.film.bounds().high.y)}}},
+                                     {"lays", lays_on(other, lent.section)}});
+                }
             }
             sections.push_back(
                 {{"of", s.of.name},
@@ -63,6 +83,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                  {"pass", section.pass},
                  {"film", {{"right", millimetres(on_face.high.x)}, {"top", millimetres(on_face.high.y)}}},
                  {"lays", lays},
+                 {"onOtherSigns", again},
                  {"keepers", section.keepers.size()}});
         }
         loads.push_back({{"number", load.number},

@@ -222,9 +222,13 @@ class Writer {
                              {"toBuy", from.bought},
                              {"sections", placements}});
         }
+        Json lent = Json::array();
+        for (const Lent& l : plan.lent)
+            lent.push_back({{"section", l.section + 1}, {"of", l.of.name}, {"mask", l.mask + 1}});
         return {{"sections", sections},
                 {"seams", seams},
                 {"loads", loads},
+                {"masksLaidAgain", lent},
                 {"crossings", plan.crossings},
                 {"keepers", plan.keepers},
                 {"passes", plan.passes},

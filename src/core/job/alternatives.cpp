@@ -1,5 +1,6 @@
 #include "job/alternatives.h"
 
+#include "job/wish_commands.h"
 #include "sections/showing.h"
 
 #include <algorithm>
@@ -51,6 +52,10 @@ class Search {
         other_laps();
         tell();
         again(*now);
+        tell();
+        masks_of_signs(*now);
+        tell();
+        laid_sooner();
         tell();
         crossing(*now->of(colour_));
         tell();
@@ -228,6 +233,27 @@ class Search {
             making(other).wishes.copies = 0;
             keep({"alternative.as-drawn", {}}, std::move(other));
         }
+    }
+
+    // Shorter films, none of which takes a hinge: minutes at hand against film.
+    void laid_sooner() {
+        Job other = job_;
+        bool& soonest = making(other).wishes.laid_soonest;
+        soonest = !soonest;
+        keep({soonest ? "alternative.laid-sooner" : "alternative.less-film", {}}, std::move(other));
+    }
+
+    // Masks that signs have alike, cut once for all: film and weeding against waiting for one another.
+    void masks_of_signs(const Plan& now) {
+        std::int64_t masks = 0;
+        bool laid_again = false;
+        for (const ColourPlan& f : now.colours) {
+            masks += f.cut.loads->had_before;
+            laid_again = laid_again || !f.cut.loads->lent.empty();
+        }
+        if (masks == 0) return;
+        keep({laid_again ? "alternative.masks-of-their-own" : "alternative.masks-again", {{"masks", masks}}},
+             masks_again(job_, now, !laid_again));
     }
 
     [[nodiscard]] const Making& making_now() const { return colour_at(job_, at_).making; }

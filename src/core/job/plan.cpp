@@ -140,6 +140,7 @@ class Run {
             c.cut.pieces = c.ink;
             c.cut.making = resolve(d.decided(c).making, trade_.films, trade_.tools);
             c.cut.making.gap = trade_.section_gap;
+            c.cut.making.laying = laying_takes(trade_.hands_on, c.cut.making.way);
             c.cut.making.wishes.part_words = c.cut.making.wishes.part_words || shop_.part_words;
             c.cut.making.edges_place = p.blank->straight_sides;
             c.cut.bed = bed_for(shop_, d.decided(c).making, is_printed(c.cut.making), d.seen(c));
@@ -190,8 +191,8 @@ class Run {
         for (const Drawn& d : drawn_) {
             for (const ColourPlan& c : d.colours) {
                 const std::string seen = d.seen(c);
-                reads.sharers.push_back(
-                    {c.id, c.cut.making.film.id, seen, seen.empty(), c.cut.bed, c.cut.making.gap, c.cut.loads});
+                reads.sharers.push_back({c.id, c.cut.making.film.id, seen, seen.empty(), c.cut.bed, c.cut.making.gap,
+                                         c.cut.loads, d.sign.id, c.cut.making.wishes.masks_again});
             }
         }
         const auto shared = table_.sharing({}, std::move(reads), ran_,
@@ -436,7 +437,15 @@ class Run {
                             job_.bench.perhaps_cut,
                             present_.changes,
                             out_.clock_reads.slow_days};
-        for (const ColourPlan& c : out_.colours) at_bench.laying[c.id] = {c.laying, c.method->lift.id};
+        for (const ColourPlan& c : out_.colours) {
+            LaidBy& by = at_bench.laying[c.id] = {c.laying, c.method->lift.id, {}};
+            for (const Lent& l : c.cut.loads->lent) {
+                const ColourPlan* lender = out_.of(l.of);
+                if (lender == nullptr) continue;
+                by.lent[l.section] = {label_of(job_.signs[lender->face->at.sign]),
+                                      lender->cut.loads->sections[l.mask].letters};
+            }
+        }
         out_.bench =
             table_.bench({}, std::move(at_bench), ran_, [&](const BenchInput& in) { return bench(in, trade_); });
         if (!out_.bench->orphans.empty()) {

@@ -80,6 +80,8 @@ StationLine lettering_line(const ColourPlan& colour) {
 StationLine sections_line(const ColourPlan& colour) {
     const LoadsPlan& l = *colour.cut.loads;
     if (l.sections.empty()) return {{"ticket.nothing-to-cut", {}}, {}};
+    if (l.loads.empty() && !l.lent.empty())
+        return {{"ticket.sections-alone", {{"sections", count(l.sections.size())}}}, {"ticket.laid-again", {}}};
     const bool carried =
         std::all_of(l.loads.begin(), l.loads.end(), [](const Load& load) { return !load.carried_by.empty(); });
     if (carried) {

@@ -181,6 +181,15 @@ Job free_pieces(const Job& job, const ColourAt& at, const std::vector<PieceName>
     return out;
 }
 
+Job masks_again(const Job& job, const Plan& plan, bool wanted) {
+    Job out = job;
+    for (const ColourPlan& colour : plan.colours) {
+        const auto at = place_of(out, colour.id);
+        if (at && (colour.cut.loads->had_before > 0 || !wanted)) wishes_of(out, *at).masks_again = wanted;
+    }
+    return out;
+}
+
 Job forget_wishes(const Job& job, const ColourAt& at) {
     Job out = job;
     wishes_of(out, at) = {};

@@ -43,6 +43,9 @@ Job bind_pieces(const Job& job, const ColourAt& at, const std::vector<PieceName>
 Job set_apart(const Job& job, const ColourAt& at, const std::vector<PieceName>& pieces);
 /// Neither bound nor apart any longer.
 Job free_pieces(const Job& job, const ColourAt& at, const std::vector<PieceName>& pieces);
+/// Masks that signs have alike are cut for the first of them alone and laid again on the others, or each has its own:
+/// one decision for every colour of the job whose plan has such masks.
+Job masks_again(const Job& job, const Plan& plan, bool wanted);
 /// Everything as it is found.
 Job forget_wishes(const Job& job, const ColourAt& at);
 

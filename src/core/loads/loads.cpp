@@ -18,10 +18,10 @@ struct Choice {
     const Division* division = nullptr;
     Packed packed;
     // What counts, in this order: letters crossed though they fit whole, seams across ink, ink crossed, words parted,
-    // loads, margin that stays bare, film where words may be parted for it, sections, stepped seams, film, words that
-    // may be parted, lines to measure to.
-    std::tuple<int, int, Length, int, std::size_t, std::int64_t, Length, int, std::int64_t, Length, int, int,
-               std::int64_t>
+    // loads, margin that stays bare, film where words may be parted for it, sections, stepped seams, minutes of laying
+    // where the maker asks for that, film, words that may be parted, minutes, lines to measure to.
+    std::tuple<int, int, Length, int, std::size_t, std::int64_t, Length, int, std::int64_t, std::int64_t, Length, int,
+               std::int64_t, int, std::int64_t>
         rank;
 };
 
@@ -40,7 +40,12 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
     Length film;
     for (const auto& load : choice.packed.loads) film += film_for(load, films, mat);
     std::int64_t longest = 0;
-    for (const Box& f : films) longest = std::max({longest, f.width(), f.height()});
+    // As sections are counted: by the groups of ink in them.
+    double minutes = division.groups * making.laying.plain;
+    for (const Box& f : films) {
+        longest = std::max({longest, f.width(), f.height()});
+        minutes += making.laying.minutes(from_grid(std::max(f.width(), f.height()))) - making.laying.plain;
+    }
     choice.rank = {division.letters,
                    division.crossings,
                    division.crossed,
@@ -50,8 +55,10 @@ Choice tried(const Division& division, const Mat& mat, const MakingPlan& making,
                    making.wishes.part_words ? film : Length{},
                    division.groups,
                    std::count_if(division.seams.begin(), division.seams.end(), [](const Seam& s) { return s.stepped; }),
+                   making.wishes.laid_soonest ? std::llround(minutes * 100) : 0,
                    film,
                    division.in_words,
+                   std::llround(minutes * 100),
                    division.off_lines,
                    longest};
     return choice;

@@ -7,8 +7,9 @@
 // a number of sorted orders, all within a bound of counted steps; up to ten sections that one mat could hold by their
 // area are searched in full. The division that wins has (fewest letters crossed
 // that fit whole, fewest seams that cross ink, least ink crossed, fewest words parted, fewest loads, least margin left
-// bare, fewest sections, fewest stepped seams, least film, seams on measurable lines).
-// `proved` is said only where the number of loads meets a lower bound that holds for every division.
+// bare, fewest sections, fewest stepped seams, least film, fewest minutes of laying, seams on measurable lines; or
+// minutes before film, where the maker asks for that). `proved` is said only where the number of loads meets a lower
+// bound that holds for every division.
 //
 // What is already cut stays: those sections are not packed again.
 #pragma once
@@ -130,6 +131,15 @@ struct Misfit {
     friend bool operator==(const Misfit&, const Misfit&) = default;
 };
 
+/// A mask of another sign, laid again where one of its own would be cut.
+struct Lent {
+    std::size_t section = 0;  ///< place in LoadsPlan::sections
+    ColourId of;              ///< whose mask it is
+    std::size_t mask = 0;     ///< its section in the plan of `of`
+    StepId lifted;            ///< the step after which it is free to be laid here
+    friend bool operator==(const Lent&, const Lent&) = default;
+};
+
 /// What a division comes to, for comparing.
 struct AsFound {
     std::size_t sections = 0, loads = 0;
@@ -153,6 +163,8 @@ struct LoadsPlan {
     bool proved = false;
     int words_parted = 0;                   ///< by seams, of what is not cut yet
     int repeats = 0;                        ///< masks: so often a part of the ink comes again (loads/repeats.h)
+    int had_before = 0;                     ///< sections whose masks a sign before this one has as well
+    std::vector<Lent> lent;                 ///< those of them that lie on no load (loads/sharing.h)
     int passes = 1;                         ///< of laying, painting and lifting
     std::optional<AsFound> without_wishes;  ///< what it would be as found, where the maker wishes something
     std::vector<Reason> why;

@@ -4,7 +4,7 @@
 // mirrored where the film may be turned over. One mask of it may be cut once, or a few times, and laid again: less film
 // against more passes of paint. Found by voting: pieces of one shape, under a move, a turn or a mirror, propose the
 // motions between them; the one kept is that by which most ink comes again, and of those the one with fewest lays,
-// whose unit fits a load. Shapes and places count as equal within 5 um, less than what may be seen or measured.
+// whose unit fits a load. What counts as equal: loads/alike.h.
 #pragma once
 
 #include <optional>

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "loads/alike.h"
 #include "loads/lying.h"
 #include "loads/scraps.h"
 #include "values/work.h"
@@ -20,6 +21,121 @@ std::string name_of(const std::vector<Placement>& placements, const LoadsPlan& p
     return name;
 }
 
+// Film over its loads, after they have changed.
+void sum_up(LoadsPlan& plan, const Mat& bed) {
+    plan.film_total = {};
+    double film_area = 0;
+    double used = 0;
+    for (const Load& load : plan.loads) {
+        plan.film_total += load.film_length;
+        film_area += load.film_length.in_mm() * bed.width.in_mm();
+        used += load.share * load.film_length.in_mm() * bed.width.in_mm();
+    }
+    plan.share = film_area > 0 ? used / film_area : 0;
+}
+
+void forget_bound(LoadsPlan& plan) {
+    std::erase_if(plan.why, [](const Reason& r) {
+        return r.id == "loads.proved" || r.id == "loads.one-proved" || r.id == "loads.why-film" ||
+               r.id == "loads.bound";
+    });
+}
+
+// A mask that is cut, where it is wanted again.
+struct MaskCut {
+    std::size_t from = 0, section = 0;  // the sharer that cuts it, and its section there
+    StepId lifted;                      // the last time, as far as it is planned
+    std::size_t last = 0;               // the sharer that lays it last
+};
+
+// Whether the mask of one section does for the other: film, openings and lines, wherever they lie.
+bool does_for(const Section& mask, const Section& wanted, Kinds& kinds) {
+    const Point by = wanted.film.bounds().low - mask.film.bounds().low;
+    const auto same_line = [&](const KnifeLine& a, const KnifeLine& b) {
+        return a.kind == b.kind && near(a.from + by, b.from) && near(a.to + by, b.to);
+    };
+    return mask.letter_count == wanted.letter_count && mask.keepers.size() == wanted.keepers.size() &&
+           near(mask.cut.bounds().low + by, wanted.cut.bounds().low) && kinds.of(mask.film) == kinds.of(wanted.film) &&
+           kinds.of(mask.cut) == kinds.of(wanted.cut) &&
+           std::equal(mask.lines.begin(), mask.lines.end(), wanted.lines.begin(), wanted.lines.end(), same_line);
+}
+
+// What a plan comes to without the sections that it borrows.
+void borrow(LoadsPlan& plan, std::vector<Lent> lent, const Mat& bed) {
+    const auto borrowed = [&](const Placement& p) {
+        return std::any_of(lent.begin(), lent.end(), [&](const Lent& l) { return l.section == p.section; });
+    };
+    std::vector<Box> films;
+    for (const Section& s : plan.sections) films.push_back(s.film.bounds());
+    for (Load& load : plan.loads) {
+        if (load.cut || std::erase_if(load.placements, borrowed) == 0 || load.placements.empty()) continue;
+        load.name = load.key = name_of(load.placements, plan);
+        load.film_length = film_for(load.placements, films, bed) + load.skip;
+        double used = 0;
+        for (const Placement& p : load.placements) used += plan.sections[p.section].film.area_mm2();
+        load.share = used / (load.film_length.in_mm() * bed.width.in_mm());
+    }
+    std::erase_if(plan.loads, [](const Load& l) { return l.placements.empty(); });
+    for (const Lent& l : lent) plan.least_film_mm2 -= plan.sections[l.section].film.area_mm2();
+    plan.least_film_mm2 = std::max(0.0, plan.least_film_mm2);
+    plan.lent = std::move(lent);
+    sum_up(plan, bed);
+    const auto cut =
+        static_cast<int>(std::count_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.cut; }));
+    const auto loads = static_cast<int>(plan.loads.size());
+    plan.least_loads = cut + least_loads_for({&plan}, room_on(bed));
+    plan.proved = loads == plan.least_loads && plan.problems.empty();
+    forget_bound(plan);
+    if (loads > 0) plan.why.push_back(bound_said(loads, plan.least_loads, plan.proved));
+    plan.why.push_back({"loads.why-lent", {{"masks", static_cast<std::int64_t>(plan.lent.size())}}});
+}
+
+// Masks that a sign before has as well. Each does for one section of every colour after it, wherever that asks for it.
+void lend(const std::vector<Sharer>& sharers, SharedLoads& out) {
+    Kinds kinds;
+    std::vector<MaskCut> masks;
+    for (std::size_t s = 0; s < sharers.size(); ++s) {
+        const Sharer& sharer = sharers[s];
+        if (!sharer.mask || sharer.bed.print) continue;
+        const LoadsPlan& plan = *out.plans[s];
+        std::vector<Lent> lent;
+        int had_before = 0;
+        std::vector<MaskCut> own;
+        for (const Load& load : plan.loads) {
+            for (const Placement& p : load.placements) {
+                const Section& section = plan.sections[p.section];
+                const StepId lifted =
+                    step_id(sharer.of, Work::Lift, section.letters, static_cast<int>(section.again.size()) + 1);
+                const auto mask = std::find_if(masks.begin(), masks.end(), [&](const MaskCut& m) {
+                    const Sharer& lender = sharers[m.from];
+                    return lender.film == sharer.film && lender.sign != sharer.sign && m.last != s &&
+                           does_for(out.plans[m.from]->sections[m.section], section, kinds);
+                });
+                const bool had = !load.cut && mask != masks.end();
+                had_before += had ? 1 : 0;
+                if (had && sharer.masks_again) {
+                    lent.push_back({p.section, sharers[mask->from].of, mask->section, mask->lifted});
+                    mask->lifted = lifted;
+                    mask->last = s;
+                } else {
+                    own.push_back({s, p.section, lifted, s});
+                }
+            }
+        }
+        masks.insert(masks.end(), own.begin(), own.end());
+        const bool in_vain = sharer.masks_again && lent.empty() &&
+                             std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return !l.cut; });
+        if (had_before == 0 && !in_vain) continue;
+        LoadsPlan then = plan;
+        then.had_before = had_before;
+        if (in_vain) {
+            then.problems.push_back({{"wish.no-mask-before", {}}, Station::Sections, {"wish.forget", {}}, Mark::Look});
+        }
+        if (!lent.empty()) borrow(then, std::move(lent), sharer.bed);
+        out.plans[s] = Shared<LoadsPlan>(std::move(then));
+    }
+}
+
 // The loads of one group packed together, put in place of those that each had alone.
 void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_t>& group, SharedLoads& out) {
     std::vector<Item> items;
@@ -27,13 +143,13 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
     std::size_t loads_apart = 0;
     Length film_apart;
     for (const std::size_t s : group) {
-        for (const Load& load : sharers[s].loads->loads) {
+        for (const Load& load : out.plans[s]->loads) {
             if (load.cut) continue;
             ++loads_apart;
             film_apart += load.film_length;
             for (const Placement& p : load.placements) {
                 items.push_back({s, p.section});
-                films.push_back(sharers[s].loads->sections[p.section].film.bounds());
+                films.push_back(out.plans[s]->sections[p.section].film.bounds());
             }
         }
     }
@@ -46,14 +162,15 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
     const bool better =
         packed.loads.size() < loads_apart || (packed.loads.size() == loads_apart && film_together < film_apart);
     if (!packed.left_over.empty() || !better) return;
-    out.loads_saved += static_cast<int>(loads_apart - packed.loads.size());
+    // By sharing: a colour of which some is laid again is packed anew all by itself.
+    if (group.size() > 1) out.loads_saved += static_cast<int>(loads_apart - packed.loads.size());
 
     std::vector<const LoadsPlan*> apart;
-    for (const std::size_t s : group) apart.push_back(sharers[s].loads.get());
+    for (const std::size_t s : group) apart.push_back(out.plans[s].get());
     const int least = least_loads_for(apart, room_on(bed));
     std::map<std::size_t, LoadsPlan> plans;
     for (const std::size_t s : group) {
-        plans[s] = *sharers[s].loads;
+        plans[s] = *out.plans[s];
         std::erase_if(plans[s].loads, [](const Load& l) { return !l.cut; });
     }
     std::size_t number = 0;
@@ -63,7 +180,7 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         for (const Placement& p : placements) {
             const Item& item = items[p.section];
             of[item.sharer].placements.push_back({item.section, p.turned, p.at, p.slant});
-            used += sharers[item.sharer].loads->sections[item.section].film.area_mm2();
+            used += plans[item.sharer].sections[item.section].film.area_mm2();
         }
         const std::size_t host = of.begin()->first;
         for (auto& [s, load] : of) {
@@ -81,27 +198,16 @@ void pack_group(const std::vector<Sharer>& sharers, const std::vector<std::size_
         for (auto& [s, load] : of) plans[s].loads.push_back(std::move(load));
     }
     for (auto& [s, plan] : plans) {
-        plan.film_total = {};
-        double film_area = 0;
-        double used = 0;
-        for (const Load& load : plan.loads) {
-            plan.film_total += load.film_length;
-            film_area += load.film_length.in_mm() * bed.width.in_mm();
-            used += load.share * load.film_length.in_mm() * bed.width.in_mm();
-        }
-        plan.share = film_area > 0 ? used / film_area : 0;
+        sum_up(plan, bed);
         const bool shares = std::any_of(plan.loads.begin(), plan.loads.end(),
                                         [](const Load& l) { return !l.guests.empty() || !l.carried_by.empty(); });
         if (!shares) continue;
         // The bound of this colour alone gives way to that of all that share.
         const auto loads = static_cast<int>(packed.loads.size());
         const bool whole =
-            std::all_of(group.begin(), group.end(), [&](std::size_t g) { return sharers[g].loads->problems.empty(); });
+            std::all_of(apart.begin(), apart.end(), [](const LoadsPlan* p) { return p->problems.empty(); });
         plan.proved = whole && loads == least;
-        std::erase_if(plan.why, [](const Reason& r) {
-            return r.id == "loads.proved" || r.id == "loads.one-proved" || r.id == "loads.why-film" ||
-                   r.id == "loads.bound";
-        });
+        forget_bound(plan);
         plan.why.push_back(bound_said(loads, least, plan.proved));
         plan.why.push_back({"loads.why-together",
                             {{"loads", static_cast<std::int64_t>(packed.loads.size())},
@@ -202,16 +308,17 @@ void look_in_drawer(const std::vector<Sharer>& sharers, std::vector<FilmStock> d
 SharedLoads share_loads(const std::vector<Sharer>& sharers, const std::vector<FilmStock>& drawer) {
     SharedLoads out;
     for (const Sharer& s : sharers) out.plans.push_back(s.loads);
+    lend(sharers, out);
     std::map<std::string, std::vector<std::size_t>> groups;
     for (std::size_t i = 0; i < sharers.size(); ++i) {
-        const bool any = std::any_of(sharers[i].loads->loads.begin(), sharers[i].loads->loads.end(),
-                                     [](const Load& l) { return !l.cut; });
+        const bool any =
+            std::any_of(out.plans[i]->loads.begin(), out.plans[i]->loads.end(), [](const Load& l) { return !l.cut; });
         const Sharer& s = sharers[i];
         if (any)
             groups[s.film + "/" + (s.mask ? "mask" : s.colour) + "/" + s.bed.machine + "/" + s.bed.name].push_back(i);
     }
     for (const auto& [key, group] : groups) {
-        if (group.size() > 1) pack_group(sharers, group, out);
+        if (group.size() > 1 || !out.plans[group.front()]->lent.empty()) pack_group(sharers, group, out);
     }
     look_in_drawer(sharers, drawer, out);
     return out;

@@ -35,6 +35,7 @@ MakingPlan resolve(const Making& making, const std::vector<Film>& films, const s
     if (plan.way == Way::Decal) {
         plan.wishes.whole_margins = false;
         plan.wishes.copies = 0;
+        plan.wishes.masks_again = false;
     }
     // A mask that is used again must come off and go on in one.
     if (plan.way == Way::PaintThrough)

@@ -65,9 +65,11 @@ struct Wishes {
     bool any_angle = false;      ///< a section too long for the bed may lie on it at a slant
     bool part_words = false;     ///< rather a parted word than another load or more film
     int copies = 0;              ///< of what repeats: so many are cut, and laid again; 0: as many as are drawn
+    bool laid_soonest = false;   ///< rather more film than one so long that it takes a hinge
+    bool masks_again = false;    ///< masks that a sign before this one has as well are not cut but laid again here
     [[nodiscard]] bool any() const {
         return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || any_angle || part_words ||
-               copies > 0;
+               copies > 0 || laid_soonest || masks_again;
     }
     friend bool operator==(const Wishes&, const Wishes&) = default;
 };
@@ -86,6 +88,14 @@ struct Making {
     friend bool operator==(const Making&, const Making&) = default;
 };
 
+/// What one section takes to tape, lay and lift, in minutes.
+struct LayingTakes {
+    double plain = 0, hinged = 0;
+    Length hinged_from{};  ///< longest side of its film
+    [[nodiscard]] double minutes(Length longest) const { return longest >= hinged_from ? hinged : plain; }
+    friend bool operator==(const LayingTakes&, const LayingTakes&) = default;
+};
+
 /// The making with its materials looked up and its lengths resolved: what Sections reads.
 struct MakingPlan {
     Way way = Way::PaintThrough;
@@ -96,6 +106,7 @@ struct MakingPlan {
     Length gap = 0.25_in;     ///< between sections on a mat; as the trade data have it
     Length tie{};             ///< width of the ties that hold keepers; zero where they are loose
     bool edges_place = true;  ///< a mask as wide as the blank can be placed by its edges
+    LayingTakes laying{};
     Wishes wishes{};
     LayFrom lay_from = LayFrom::Top;
     friend bool operator==(const MakingPlan&, const MakingPlan&) = default;

@@ -304,6 +304,11 @@ HandsOn paced(HandsOn hands_on, const std::vector<Pace>& own) {
     return hands_on;
 }
 
+LayingTakes laying_takes(const HandsOn& h, Way way) {
+    const double beside = h.tape + (way == Way::PaintThrough ? h.lift : 0);
+    return {beside + h.lay, beside + h.lay_hinged, h.hinged_from};
+}
+
 bool fires(const std::vector<Condition>& when, const Facts& facts) {
     return std::all_of(when.begin(), when.end(), [&](const Condition& c) { return holds(c, facts); });
 }

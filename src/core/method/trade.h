@@ -99,6 +99,8 @@ struct Pace {
 std::optional<double> pace_of(const HandsOn& hands_on, std::string_view name);
 /// With the shop's own paces; those of a name that is not known change nothing.
 HandsOn paced(HandsOn hands_on, const std::vector<Pace>& own);
+/// What a section takes from its tape to its lift, as far as its size and the way decide that.
+LayingTakes laying_takes(const HandsOn& hands_on, Way way);
 
 /// From how large on a section is laid in which way, and how its tape is cut.
 struct LayingHabits {

@@ -227,28 +227,54 @@ struct Cutter {
                          {},
                          s.at("pass").get<int>(),
                          std::move(own_lines)};
-            const Region first_film = c.film;
-            const Region first_out = c.out;
-            // Where the file's film lies in the box that the manifest gives it: turned, it lies there the same way.
-            const Box box{
-                {grid_of(s.at("lays").front().at("face").at("x")), grid_of(s.at("lays").front().at("face").at("y"))},
-                {grid_of(s.at("film").at("right")), grid_of(s.at("film").at("top"))}};
-            for (const Json& lay : s.at("lays")) {
-                c.exact = {grid_of(lay.at("face").at("x")), grid_of(lay.at("face").at("y"))};
-                c.measured = {measured(lay.at("sheet").at("fromLeft").get<std::string>()),
-                              measured(lay.at("sheet").at("fromBottom").get<std::string>())};
-                Motion turn{{}, lay.at("quarters").get<int>(), lay.at("over").get<bool>()};
-                turn.by = c.exact - turn(box).low;
-                c.film = first_film.laid(turn);
-                c.out = first_out.laid(turn);
-                cuts.push_back(c);
-                ++c.pass;
-                c.first = false;
+            // Masks that are laid again on other signs lie there as they did on the first, wherever that is.
+            const Point first = box_of_lays(s).low;
+            std::vector<CutSection> elsewhere;
+            for (const Json& other : s.at("onOtherSigns")) {
+                CutSection there = c;
+                there.of = ColourId{other.at("of").get<std::string>()};
+                there.section = other.at("section").get<std::size_t>() - 1;
+                there.pass = other.at("pass").get<int>();
+                there.first = false;
+                const Point by = box_of_lays(other).low - first;
+                there.film = c.film.moved(by);
+                there.out = c.out.moved(by);
+                elsewhere.push_back(std::move(there));
             }
+            lay_all(std::move(c), s);
+            for (std::size_t i = 0; i < elsewhere.size(); ++i)
+                lay_all(std::move(elsewhere[i]), s.at("onOtherSigns").at(i));
         }
         if (std::find(taken.begin(), taken.end(), false) != taken.end() ||
             std::find(line_taken.begin(), line_taken.end(), false) != line_taken.end())
             problem({"proof.stray-path", {{"file", name}}});
+    }
+
+    // Where the manifest has the film of a section, on its first lay.
+    static Box box_of_lays(const Json& section) {
+        const Json& face = section.at("lays").front().at("face");
+        return {{grid_of(face.at("x")), grid_of(face.at("y"))},
+                {grid_of(section.at("film").at("right")), grid_of(section.at("film").at("top"))}};
+    }
+
+    // As often as it is laid. Where the file's film lies in the box that the manifest gives it: turned, it lies there
+    // the same way.
+    void lay_all(CutSection c, const Json& section) {
+        const Region first_film = c.film;
+        const Region first_out = c.out;
+        const Box box = box_of_lays(section);
+        for (const Json& lay : section.at("lays")) {
+            c.exact = {grid_of(lay.at("face").at("x")), grid_of(lay.at("face").at("y"))};
+            c.measured = {measured(lay.at("sheet").at("fromLeft").get<std::string>()),
+                          measured(lay.at("sheet").at("fromBottom").get<std::string>())};
+            Motion turn{{}, lay.at("quarters").get<int>(), lay.at("over").get<bool>()};
+            turn.by = c.exact - turn(box).low;
+            c.film = first_film.laid(turn);
+            c.out = first_out.laid(turn);
+            cuts.push_back(c);
+            ++c.pass;
+            c.first = false;
+        }
     }
 
     // A distance as the sheet prints it.
@@ -273,32 +299,44 @@ struct Cutter {
         return false;
     }
 
-    // What was cut before stands as it was kept.
+    // What was cut before stands as it was kept, on other signs too.
     void already_cut() {
         for (const ColourPlan& colour : plan.colours) {
             for (const Load& load : colour.cut.loads->loads) {
                 if (!load.cut) continue;
                 for (const Placement& p : load.placements) {
                     const Section& s = colour.cut.loads->sections[p.section];
-                    const Region film = without_holes(s.film);
-                    const Region open = subtract(film, subtract(s.film, s.cut));
-                    for (const Lay& lay : lays_of({s})) {
-                        const auto [corner, high] = corners(s, colour.face->blank->face, lay.move);
-                        cuts.push_back({colour.id,
-                                        s.letters,
-                                        p.section,
-                                        film.laid(lay.move),
-                                        open.laid(lay.move),
-                                        lay.move(s.film.bounds()).low,
-                                        {measured(show_number(corner.from_left, shop.display)),
-                                         measured(show_number(corner.from_bottom, shop.display))},
-                                        lay.pass,
-                                        {},
-                                        false,
-                                        false});
+                    lay_kept(s, colour, p.section);
+                    for (const ColourPlan& other : plan.colours) {
+                        for (const Lent& lent : other.cut.loads->lent) {
+                            if (lent.of == colour.id && lent.mask == p.section) lay_kept(s, other, lent.section);
+                        }
                     }
                 }
             }
+        }
+    }
+
+    // `kept`, where the section of that colour lies.
+    void lay_kept(const Section& kept, const ColourPlan& colour, std::size_t section) {
+        const Section& wanted = colour.cut.loads->sections[section];
+        const Point by = wanted.film.bounds().low - kept.film.bounds().low;
+        const Region film = without_holes(kept.film).moved(by);
+        const Region open = subtract(film, subtract(kept.film, kept.cut).moved(by));
+        for (const Lay& lay : lays_of({wanted})) {
+            const auto [corner, high] = corners(wanted, colour.face->blank->face, lay.move);
+            cuts.push_back({colour.id,
+                            wanted.letters,
+                            section,
+                            film.laid(lay.move),
+                            open.laid(lay.move),
+                            lay.move(wanted.film.bounds()).low,
+                            {measured(show_number(corner.from_left, shop.display)),
+                             measured(show_number(corner.from_bottom, shop.display))},
+                            lay.pass,
+                            {},
+                            false,
+                            false});
         }
     }
 };
@@ -652,13 +690,18 @@ void compare_tables(const FileSet& files, Evidence& evidence) {
     std::size_t next = 0;
     try {
         for (const Json& load : all.at("loads")) {
+            std::vector<std::pair<Json, Json>> laid;  // a section as it is cut, and where it is laid
             for (const Json& s : load.at("sections")) {
+                laid.emplace_back(s, s);
+                for (const Json& other : s.at("onOtherSigns")) laid.emplace_back(s, other);
+            }
+            for (const auto& [s, there] : laid) {
                 int number = 0;
-                for (const Json& lay : s.at("lays")) {
+                for (const Json& lay : there.at("lays")) {
                     const std::map<std::string, std::string> expected{
                         {"file", load.at("files").get<std::string>()},
-                        {"of", s.at("of").get<std::string>()},
-                        {"section", std::to_string(s.at("section").get<int>())},
+                        {"of", there.at("of").get<std::string>()},
+                        {"section", std::to_string(there.at("section").get<int>())},
                         {"mat_x_mm", s.at("mat").at("x").get<std::string>()},
                         {"mat_y_mm", s.at("mat").at("y").get<std::string>()},
                         {"lay", std::to_string(++number)},

@@ -154,7 +154,7 @@ void sheet_goods_part(Sheet& sheet, const std::vector<SheetGood>& goods, const P
         sheet.text(margin_mm + 4, sheet.y,
                    fmt::format("{}{}, {}", g.of.empty() ? "" : g.of + ": ", on.say(g.cut.what), g.material));
         sheet.text(sheet.right(), sheet.y,
-                   show_number(g.cut.length, on.shop.display) + " x " + show(*g.cut.width, on.shop.display), body, true,
+                   show_number(g.cut.length, on.shop.display) + " × " + show(*g.cut.width, on.shop.display), body, true,
                    Align::Right);
         sheet.y += 5;
     }

@@ -128,6 +128,10 @@ std::vector<Page> placement_sheet(const Printing& on, const ColourPlan& colour) 
         for (const Reason& distance : distances_told(lay)) figures_at(sheet, on, x + 4, on.say(distance));
         std::string how;
         const auto also = [&](const std::string& words) { how += (how.empty() ? "" : "; ") + words; };
+        for (const Lent& lent : colour.cut.loads->lent) {
+            if (lent.section == lay.lay.section && lay.lay.time == 0)
+                also(on.say("sheet.mask-of", {{"sign", name_of_colour(on.job, lent.of)}, {"section", lent.mask + 1}}));
+        }
         if (lay.against)
             also(on.say("sheet.marks-on", {{"section", colour.laying->lays[*lay.against].lay.section + 1}}));
         if (lay.hinge)

@@ -97,6 +97,12 @@ std::string Catalogue::say(const Reason& reason, const Display& display) const {
         if (const auto* length = std::get_if<Length>(&value);
             length != nullptr && pattern->second.find("_far}") != std::string::npos)
             said.emplace_back(name + "_far", Said::text(show_far(*length, display)));
+        // The first of two that stand together: in millimetres the unit is said once, behind the second.
+        if (const auto* length = std::get_if<Length>(&value);
+            length != nullptr && pattern->second.find("_first}") != std::string::npos)
+            said.emplace_back(
+                name + "_first",
+                Said::text(display.unit == Unit::Millimetre ? show_number(*length, display) : show(*length, display)));
     }
     const std::scoped_lock lock(sentences_->mutex);
     auto [at, fresh] = sentences_->ready.try_emplace(reason.id);
