@@ -272,7 +272,7 @@ TEST_CASE("signs that are alike lay one another's masks at a tick, and each says
     w.click(again);
     CHECK(w.job().signs[1].faces[0].colours[0].making.wishes.masks_again);
     CHECK(w.read().contains("3 masks of BOATHOUSE"));
-    CHECK(w.read().contains("masks of another sign, laid again"));  // on the ticket
+    CHECK(w.get<QAbstractButton>("station-3").accessibleName().contains("masks of another sign, laid again"));
     w.desk().select(2);
     w.settle();
     CHECK(w.find<QCheckBox>(again) == nullptr);  // other words

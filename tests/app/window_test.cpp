@@ -1,6 +1,7 @@
 #include <QComboBox>
 #include <QPlainTextEdit>
 #include <QSpinBox>
+#include <QTimer>
 
 #include "method/contrast.h"
 #include "support_window.h"
@@ -308,7 +309,7 @@ TEST_CASE("units are switched in one place, everywhere, and plan nothing new") {
     CHECK(w.callout("clear-0").text() == "127");
     w.type(w.callout("clear-0"), "100");
     CHECK(w.sign().blank.clear.front().depth.typed == "100 mm");
-    CHECK(w.window().findChild<QAbstractButton*>("station-1")->accessibleName().contains("1524 mm × 139.7 mm"));
+    CHECK(w.window().findChild<QAbstractButton*>("station-1")->accessibleName().contains("1524 × 139.7 mm"));
     Desk again(std::shared_ptr<const Library>(&library(), [](const Library*) {}), {w.folder().path()}, std::nullopt);
     CHECK(again.shop().display.unit == Unit::Millimetre);
 }
@@ -328,4 +329,20 @@ TEST_CASE("the shop's mat and hours plan again") {
     CHECK_FALSE(works_on(std::chrono::Wednesday));
     w.click("Wednesday");
     CHECK(works_on(std::chrono::Wednesday));
+}
+
+TEST_CASE("nothing is run while the first plan is waited for; later ones are waited for by a window that paints") {
+    (void)application();
+    Job job = *read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/mess-room-saying.skarvel"));
+    PlanService service;
+    for (const bool first : {true, false}) {
+        bool ran = false;
+        QTimer::singleShot(0, &service, [&] { ran = true; });
+        lettering(job).words += " ";
+        service.want(std::shared_ptr<const Library>(&library(), [](const Library*) {}), job, usual_shop(),
+                     moment("2026-05-04T18:00"), nullptr, std::nullopt);
+        service.wait();
+        CHECK(service.current());
+        CHECK(ran != first);
+    }
 }

@@ -146,13 +146,13 @@ void Drawing::lay_out_board() {
     } else {
         double room = station_ == Station::Sections && view_.lengthwise() ? std::min(room_y, 220.0) : room_y;
         view_.scale = std::min(room_x / (length + 2 * extra_x), room / (across + 2 * extra_y));
+        loads_beside_ = false;
         if (station_ == Station::Sections && !face()->cut.loads->loads.empty()) {
             // Board and loads share one scale: two mats fit side by side.
             const double mat = std::max(to_grid(shown_along()), to_grid(face()->cut.bed.usable.across));
             // Beside the last one stands which end goes in first.
             const double end = std::max(0.0, Theme::px(18) + 8 - paper_side);
             view_.scale = std::min(view_.scale, (width() - 3 * paper_side - end) / (2 * mat));
-            loads_beside_ = false;
             if (!view_.lengthwise()) {
                 // They stand beside the board, each with its words, unless that leaves hardly any of it.
                 constexpr double hardly = 0.6;

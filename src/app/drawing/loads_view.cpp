@@ -39,8 +39,9 @@ void Drawing::lay_out_loads() {
         loads_.push_back({i, QRectF(x, y + head, along, across)});
         x += std::max(along, static_cast<double>(Theme::px(load_words))) + paper_side;
     }
-    if (plan.loads.empty()) return;
-    double below = y + head + across + foot;
+    if (plan.sections.empty()) return;
+    // Masks of another sign lie on no load here.
+    double below = plan.loads.empty() ? y - Theme::px(30) : y + head + across + foot;
     if (loads_beside_) below = std::max(below, board_area_.bottom());
     table_ = QRectF(paper_side, below + Theme::px(16), width() - 2 * paper_side,
                     Theme::px(54) + static_cast<double>(lays_of(plan.sections).size()) * Theme::px(28));

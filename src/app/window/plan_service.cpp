@@ -121,6 +121,13 @@ void PlanService::wait() {
         std::unique_lock lock(mutex_);
         return ready_.wait_for(lock, time, there);
     };
+    // Before the first plan there is nothing that could be painted.
+    if (planned_ == 0) {
+        std::unique_lock lock(mutex_);
+        ready_.wait(lock, there);
+        lock.unlock();
+        return take_latest();
+    }
     // What takes longer is waited for by a window that goes on painting; nothing else may be begun until then.
     for (bool ready = waited(unseen); !ready; ready = waited(look))
         QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents, static_cast<int>(look.count()));
