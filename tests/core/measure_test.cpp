@@ -113,6 +113,10 @@ TEST_CASE("what is no length is refused with its reason") {
 
 TEST_CASE("absurd input ends in a refusal, not in a crash") {
     CHECK(refusal(std::string(300, '1')) == "measure.too-long");
+    // It would be kept with a unit for each number, longer than can be read again.
+    std::string many = "1";
+    while (many.size() < 140) many += "+1";
+    CHECK(refusal(many) == "measure.too-long");
     CHECK(refusal(std::string(150, '(') + "1") == "measure.too-deep");
     CHECK(refusal(std::string(150, '-') + "1") == "measure.too-deep");
     CHECK(refusal(std::string(190, '9')) == "measure.too-large");

@@ -424,6 +424,8 @@ tl::expected<Measure, Misread> read_measure(std::string_view text, Unit field_un
         const auto nm = static_cast<std::int64_t>(rounded) * (exact < 0 ? -1 : 1);
         std::sort(reckoner.bare_lengths.rbegin(), reckoner.bare_lengths.rend());
         for (const std::size_t at : reckoner.bare_lengths) typed.insert(at, fmt::format(" {}", unit_name(field_unit)));
+        // As it is kept it has to be read again.
+        if (typed.size() > longest_text) return tl::unexpected(Misread{"measure.too-long", longest_text});
         return Measure{std::move(typed), Length::nanometres(nm)};
     } catch (const Failure& failure) {
         return tl::unexpected(failure.misread);
