@@ -346,3 +346,23 @@ TEST_CASE("nothing is run while the first plan is waited for; later ones are wai
         CHECK(ran != first);
     }
 }
+
+TEST_CASE("a job that takes long to plan is opened over another, and the other again, while the window paints") {
+    Job large = *read_job(*read_file(std::filesystem::path(SKARVEL_SOURCE) / "demo/mess-room-saying.skarvel"));
+    const std::string words = lettering(large).words;
+    for (const char* more : {"A", "B"}) large = copy_sign(large, large.signs.size() - 1, words + more);
+    Window w;
+    const auto beside = std::filesystem::path(w.desk().path()).parent_path();
+    std::ofstream(beside / "large.skarvel") << write_job(large);
+    for (const Station s : {Station::Sections, Station::Method, Station::Clock, Station::Bench}) {
+        w.show(s);
+        w.window().open_path(beside / "large.skarvel");
+        w.settle();
+        CHECK(w.desk().plan().colours.size() == 3);
+        w.desk().select(2);
+        w.settle();
+        w.window().open_path(beside / "job.skarvel");
+        w.settle();
+        CHECK(w.desk().plan().colours.size() == 1);
+    }
+}
