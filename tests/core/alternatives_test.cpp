@@ -29,6 +29,12 @@ TEST_CASE("alternatives are whole plans: taking one gives the figures it promise
     const bool one_load =
         std::any_of(all.begin(), all.end(), [&](const Alternative& a) { return a.figures.loads < base.loads; });
     CHECK(one_load);
+    // Three films of three letters take no hinge, and more film.
+    const auto sooner = std::find_if(all.begin(), all.end(),
+                                     [](const Alternative& a) { return a.what.id == "alternative.laid-sooner"; });
+    REQUIRE(sooner != all.end());
+    CHECK(sooner->figures.hands_on < base.hands_on);
+    CHECK(sooner->figures.film > base.film);
     std::stop_source stopped;
     stopped.request_stop();
     CHECK(alternatives(job, first_colour, shop, library(), at, stopped.get_token()).empty());

@@ -49,13 +49,13 @@ class Search {
         tell();
         film_at_hand(here, *now);
         tell();
+        laid_sooner();  // before laps, of which one may come to the same
+        tell();
         other_laps();
         tell();
         again(*now);
         tell();
         masks_of_signs(*now);
-        tell();
-        laid_sooner();
         tell();
         crossing(*now->of(colour_));
         tell();
