@@ -49,7 +49,7 @@ class Search {
         tell();
         film_at_hand(here, *now);
         tell();
-        laid_sooner();  // before laps, of which one may come to the same
+        laid_sooner(here.cut);  // before laps, of which one may come to the same
         tell();
         other_laps();
         tell();
@@ -236,7 +236,12 @@ class Search {
     }
 
     // Shorter films, none of which takes a hinge: minutes at hand against film.
-    void laid_sooner() {
+    void laid_sooner(const CutPlan& now) {
+        const bool hinged = std::any_of(now.loads->sections.begin(), now.loads->sections.end(), [&](const Section& s) {
+            const Box film = s.film.bounds();
+            return from_grid(std::max(film.width(), film.height())) >= now.making.laying.hinged_from;
+        });
+        if (!hinged && !making_now().wishes.laid_soonest) return;
         Job other = job_;
         bool& soonest = making(other).wishes.laid_soonest;
         soonest = !soonest;
