@@ -69,10 +69,11 @@ void Drawing::paint_section_numbers(QPainter& p) {
         for (const double share : {0.5, 0.2, 0.8}) {
             const double x = film.left() + share * film.width();
             const double y = film.top() + share * film.height();
-            if (film.top() <= blank.top() + reach) places.emplace_back(x, blank.top() - reach);
+            if (film.bottom() >= blank.bottom() - reach) places.emplace_back(x, blank.bottom() + reach);
             if (film.left() <= blank.left() + reach) places.emplace_back(blank.left() - reach, y);
             if (film.right() >= blank.right() - reach) places.emplace_back(blank.right() + reach, y);
-            if (film.bottom() >= blank.bottom() - reach) places.emplace_back(x, blank.bottom() + reach);
+            // Above it stands the ruler.
+            if (film.top() <= blank.top() + reach) places.emplace_back(x, blank.top() - reach);
         }
         QPointF best = places.front();
         double least = std::numeric_limits<double>::max();

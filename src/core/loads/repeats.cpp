@@ -15,6 +15,7 @@ constexpr std::int64_t least_step = to_grid(2_in);  // closer together, they are
 constexpr std::size_t most_steps_tried = 40;
 constexpr std::size_t most_turns_tried = 12;
 constexpr std::size_t most_in_class = 150;  // of each shape this many propose motions
+
 class Search {
   public:
     Search(const std::vector<Piece>& pieces, const Room& room, Length margin)
