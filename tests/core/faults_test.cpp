@@ -3,6 +3,8 @@
 #include <sys/resource.h>
 #include <unistd.h>
 
+#include <fmt/format.h>
+
 #include <csignal>
 #include <filesystem>
 #include <fstream>
@@ -17,6 +19,7 @@
 #include "files/save.h"
 #include "logbook/logbook.h"
 #include "support.h"
+#include "values/searches.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -266,6 +269,13 @@ TEST_CASE("what is more than its limit is refused in words that name it, by ever
     for (const auto& [of, most] : limits::all) {
         INFO(of);
         CHECK(page->find("| " + std::to_string(most) + " | " + std::string(of) + " |") != std::string::npos);
+    }
+    const auto bounds = read_file(fs::path(SKARVEL_SOURCE) / "docs/searches.md");
+    REQUIRE(bounds);
+    for (const searches::Limit* limit : searches::all) {
+        INFO(limit->of);
+        CHECK(bounds->find(fmt::format("| {} | {} | {} |\n", limit->of, limit->most, limit->basis)) !=
+              std::string::npos);
     }
 }
 
