@@ -9,7 +9,7 @@ using namespace skarvel::testing;
 
 namespace {
 
-constexpr int bounce_ms = 1'050;  // a press within a second is none
+constexpr int second_press_ms = 1'050;  // a press within a second is none
 
 QLabel& named(Window& w, const char* name) { return w.get<QLabel>(name); }
 
@@ -70,7 +70,7 @@ TEST_CASE("bench: a small job from the first step to the last by the space bar a
         w.settle();
         const std::size_t done = w.desk().plan().bench->done();
         CHECK(done <= ++presses);
-        QTest::qWait(bounce_ms);
+        QTest::qWait(second_press_ms);
     }
     CHECK(w.desk().plan().bench->done() == steps);
     CHECK(w.read().contains("Everything is done"));
@@ -93,7 +93,7 @@ TEST_CASE("bench: done while a wait runs is asked about; the timer names what dr
     w.click("done");
     CHECK(w.desk().plan().bench->done() == 2);
     CHECK(w.get<QPushButton>("done").text() == "Do it anyway");
-    QTest::qWait(bounce_ms);
+    QTest::qWait(second_press_ms);
     w.click("done");
     CHECK(w.desk().plan().bench->done() == 3);
 }
@@ -246,7 +246,7 @@ TEST_CASE("bench: a round of four signs is one step with its parts to tick, and 
     CHECK(w.desk().plan().bench->done() == before + 1);
     w.click("done");
     if (w.desk().plan().bench->done() == before + 1) {  // it had to wait
-        QTest::qWait(bounce_ms);
+        QTest::qWait(second_press_ms);
         w.click("done");
     }
     CHECK(w.desk().plan().bench->done() == before + parts);

@@ -15,7 +15,7 @@ std::string svg(const std::string& inside) {
            "</svg>";
 }
 
-std::string refusal(const std::string& bytes) {
+std::string outline_refusal(const std::string& bytes) {
     const auto read = read_outline_file(bytes, "gull.svg");
     return read ? "read" : read.error().what.id;
 }
@@ -69,8 +69,8 @@ TEST_CASE("lines and arcs of a DXF file are joined, in whatever order and direct
         read_outline_file(head + line(0, 10, 0, 0) + arc + line(10, 0, 0, 0) + line(10, 0, 10, 10) + tail, "arch.dxf");
     REQUIRE(read);
     CHECK(share(*read) == Approx((100 + std::numbers::pi * 12.5) / 225).epsilon(1e-4));
-    CHECK(refusal(head + line(0, 10, 0, 0) + arc + line(10, 0, 0, 0) + tail) == "outline.open");
-    CHECK(refusal(head + "0\nSPLINE\n8\n0\n70\n8\n71\n3\n" + tail) == "outline.curves-unread");
+    CHECK(outline_refusal(head + line(0, 10, 0, 0) + arc + line(10, 0, 0, 0) + tail) == "outline.open");
+    CHECK(outline_refusal(head + "0\nSPLINE\n8\n0\n70\n8\n71\n3\n" + tail) == "outline.curves-unread");
     // Words beside it are no part of the outline, and that is said.
     const auto labelled = read_outline(
         head + "0\nCIRCLE\n8\n0\n10\n3\n20\n4\n40\n2\n" + "0\nTEXT\n8\n0\n10\n1\n20\n1\n40\n1\n1\nOARS\n" + tail,
@@ -84,20 +84,20 @@ TEST_CASE("lines and arcs of a DXF file are joined, in whatever order and direct
 }
 
 TEST_CASE("an outline that cannot be one is refused with its reason") {
-    CHECK(refusal("") == "outline.empty-file");
-    CHECK(refusal("a photograph") == "outline.neither");
-    CHECK(refusal(svg("")) == "outline.no-path");
-    CHECK(refusal(svg("<path d='M0 0 L10 0 L10 10'/>")) == "outline.open");
-    CHECK(refusal(svg("<path d='M0 0 L10 10 L10 0 L0 10 Z'/>")) == "outline.crosses");
-    CHECK(refusal(svg("<rect width='4' height='4'/><rect x='20' width='4' height='4'/>")) == "outline.several");
-    CHECK(refusal("<!DOCTYPE svg [<!ENTITY x SYSTEM \"file:///etc/hostname\">]>" + svg("<text>&x;</text>")) ==
+    CHECK(outline_refusal("") == "outline.empty-file");
+    CHECK(outline_refusal("a photograph") == "outline.neither");
+    CHECK(outline_refusal(svg("")) == "outline.no-path");
+    CHECK(outline_refusal(svg("<path d='M0 0 L10 0 L10 10'/>")) == "outline.open");
+    CHECK(outline_refusal(svg("<path d='M0 0 L10 10 L10 0 L0 10 Z'/>")) == "outline.crosses");
+    CHECK(outline_refusal(svg("<rect width='4' height='4'/><rect x='20' width='4' height='4'/>")) == "outline.several");
+    CHECK(outline_refusal("<!DOCTYPE svg [<!ENTITY x SYSTEM \"file:///etc/hostname\">]>" + svg("<text>&x;</text>")) ==
           "outline.document-type");
-    CHECK(refusal("<svg><path d='M0 0") == "outline.not-svg");
-    CHECK(refusal(svg("<path d='M0 0 L nonsense'/>")) != "read");
-    CHECK(refusal("<svg>" + std::string(65'000'000, ' ') + "</svg>") == "outline.huge");
+    CHECK(outline_refusal("<svg><path d='M0 0") == "outline.not-svg");
+    CHECK(outline_refusal(svg("<path d='M0 0 L nonsense'/>")) != "read");
+    CHECK(outline_refusal("<svg>" + std::string(65'000'000, ' ') + "</svg>") == "outline.huge");
     std::string many = "M0 0";
     for (int i = 1; i < 210'000; ++i) many += " L" + std::to_string(i) + " " + std::to_string(i % 2);
-    CHECK(refusal(svg("<path d='" + many + " Z'/>")) == "outline.huge");
+    CHECK(outline_refusal(svg("<path d='" + many + " Z'/>")) == "outline.huge");
 }
 
 TEST_CASE("whatever the bytes, an outline is read or refused") {

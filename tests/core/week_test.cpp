@@ -11,12 +11,12 @@ using namespace skarvel::testing;
 
 namespace {
 
-const Moment monday = moment("2026-05-04T18:00");
+const Moment week_monday = moment("2026-05-04T18:00");
 
 RackJob on_rack(const Job& job, const std::string& name) {
     Job named = job;
     named.title = name;
-    return on_the_rack(named, plan(named, usual_shop(), library(), monday), monday);
+    return on_the_rack(named, plan(named, usual_shop(), library(), week_monday), week_monday);
 }
 
 }  // namespace
@@ -40,21 +40,21 @@ TEST_CASE("what is wanted soonest takes its hours first, and what it crowds out 
     CHECK(turned.standings[1].late);
     CHECK(turned.standings[1].crowded_out);
     // Today is Monday evening: sanding comes first.
-    const auto today = of_the_day(week, monday);
+    const auto today = of_the_day(week, week_monday);
     REQUIRE_FALSE(today.empty());
     CHECK(week.slots[today.front()].job == 1);
     CHECK(rack_week({}).slots.empty());
     // What is wanted sooner keeps its hours free of the other, from now on and on the hours as they are now.
     const Shop shop = usual_shop();
-    const auto kept = hours_of_others(jobs, {later.deadline, {}}, shop, monday);
+    const auto kept = hours_of_others(jobs, {later.deadline, {}}, shop, week_monday);
     REQUIRE_FALSE(kept.empty());
-    CHECK(hours_of_others(jobs, {soon.deadline, {}}, shop, monday).empty());
+    CHECK(hours_of_others(jobs, {soon.deadline, {}}, shop, week_monday).empty());
     const Moment wednesday = moment("2026-05-06T12:00");
     const auto moved = hours_of_others(jobs, {later.deadline, {}}, shop, wednesday);
     CHECK(std::all_of(moved.begin(), moved.end(), [&](const Interval& i) { return i.from >= wednesday; }));
     Shop mornings = shop;
     for (auto& day : mornings.hours.days) day = {{8 * 60, 11 * 60}};
-    for (const Interval& i : hours_of_others(jobs, {later.deadline, {}}, mornings, monday))
+    for (const Interval& i : hours_of_others(jobs, {later.deadline, {}}, mornings, week_monday))
         CHECK(i.from - std::chrono::floor<std::chrono::days>(i.from) < std::chrono::hours(11));
     CHECK(rack_week(jobs, {7}).standings.size() == 2);  // a job that is not there
 }
@@ -75,8 +75,8 @@ TEST_CASE("property: no two jobs want the hands at once, and every job keeps its
                         {*rc::gen::inRange<std::size_t>(0, i), Minutes(*rc::gen::inRange(0, 900)), {}, {}});
                 tasks.push_back(t);
             }
-            ClockInput clock{Shared<std::vector<Task>>(tasks), usual_shop().hours, {}, {}, {}, monday};
-            if (*rc::gen::arbitrary<bool>()) clock.deadline = monday + std::chrono::days(*rc::gen::inRange(1, 9));
+            ClockInput clock{Shared<std::vector<Task>>(tasks), usual_shop().hours, {}, {}, {}, week_monday};
+            if (*rc::gen::arbitrary<bool>()) clock.deadline = week_monday + std::chrono::days(*rc::gen::inRange(1, 9));
             jobs.push_back({"job", clock});
         }
         const RackWeek week = rack_week(jobs);

@@ -11,9 +11,9 @@ using namespace skarvel::testing;
 
 namespace {
 
-const Moment monday = moment("2026-05-04T17:40");
+const Moment typed_on = moment("2026-05-04T17:40");
 
-std::string read(const std::string& text, Moment now = monday) {
+std::string read(const std::string& text, Moment now = typed_on) {
     const auto at = read_when(text, now);
     return at ? write_moment(*at) : at.error().id;
 }
@@ -38,11 +38,11 @@ TEST_CASE("what makers type is read as they mean it, the next such day or hour")
     CHECK(read("tomorrow 6pm") == "2026-05-05T18:00");
     CHECK(read("20:00") == "2026-05-04T20:00");
     CHECK(read("9") == "2026-05-05T09:00");  // nine has passed
-    CHECK(read("monday 18:00") == "2026-05-04T18:00");
-    CHECK(read("monday noon") == "2026-05-11T12:00");  // today's has passed
-    CHECK(read("3 May") == "2027-05-03T12:00");        // never a day that has been, and never another month
+    CHECK(read("typed_on 18:00") == "2026-05-04T18:00");
+    CHECK(read("typed_on noon") == "2026-05-11T12:00");  // today's has passed
+    CHECK(read("3 May") == "2027-05-03T12:00");          // never a day that has been, and never another month
     CHECK(read("29 Feb") == "2028-02-29T12:00");
-    CHECK(read("12 am", monday) == "2026-05-05T00:00");
+    CHECK(read("12 am", typed_on) == "2026-05-05T00:00");
 }
 
 TEST_CASE("what could be two things, or is none, is refused with words") {
@@ -60,8 +60,8 @@ TEST_CASE("what could be two things, or is none, is refused with words") {
 
 TEST_CASE("property: what is shown in full is read back, from any moment, and no text breaks the reader") {
     CHECK(rc::check([] {
-        const Moment now = monday + Minutes(*rc::gen::inRange(0, 3 * 365 * 1440));
-        const Moment at = monday + Minutes(*rc::gen::inRange(0, 3 * 365 * 1440));
+        const Moment now = typed_on + Minutes(*rc::gen::inRange(0, 3 * 365 * 1440));
+        const Moment at = typed_on + Minutes(*rc::gen::inRange(0, 3 * 365 * 1440));
         const auto day = std::chrono::year_month_day(std::chrono::floor<std::chrono::days>(at));
         const std::string shown = show_moment(at, true);  // "Sat 9 May 12:00"
         const std::size_t hour = shown.rfind(' ');
@@ -74,6 +74,6 @@ TEST_CASE("property: what is shown in full is read back, from any moment, and no
             "sat", "9", "may", "in", "days", "noon", "14:00", "pm", "2026", "/", ".", "5.9", "-", "31", "feb", "x"));
         std::string text;
         for (const std::string& w : words) text += w + " ";
-        if (const auto at = read_when(text, monday)) RC_ASSERT(*at > monday - std::chrono::hours(24 * 366));
+        if (const auto at = read_when(text, typed_on)) RC_ASSERT(*at > typed_on - std::chrono::hours(24 * 366));
     }));
 }

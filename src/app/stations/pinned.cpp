@@ -10,7 +10,7 @@
 namespace skarvel {
 namespace {
 
-constexpr int side = 16;  // paper left and right
+constexpr int paper_side = 16;  // paper left and right
 
 QFont first_font() { return Theme::font(15, QFont::DemiBold); }
 QFont under_font(Mark mark) { return Theme::font(13, mark == Mark::None ? QFont::Normal : QFont::DemiBold); }
@@ -52,7 +52,7 @@ void Pinned::show_result(const QString& first, const QString& second, Mark mark,
 }
 
 // Beside the mark.
-int Pinned::room_of(int width) const { return width - 2 * side - Theme::px(26); }
+int Pinned::room_of(int width) const { return width - 2 * paper_side - Theme::px(26); }
 
 QStringList Pinned::under(int width) const { return two_lines(second_, under_font(mark_), room_of(width)); }
 
@@ -68,14 +68,14 @@ void Pinned::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.sheet);
     p.fillRect(QRectF(0, height() - 1, width(), 1), t.pencil);
     const int icon = Theme::px(18);
-    const QRectF at(side, Theme::px(9), icon, icon);
+    const QRectF at(paper_side, Theme::px(9), icon, icon);
     if (mark_ == Mark::None) {
         // Nothing yet is nothing sound.
         if (!second_.isEmpty()) Theme::icon("check").paint(&p, at.toRect());
     } else {
         paint_mark(p, mark_, at.adjusted(1, 1, -1, -1));
     }
-    const int x = side + Theme::px(26);
+    const int x = paper_side + Theme::px(26);
     const QFontMetrics first(first_font());
     p.setFont(first_font());
     p.setPen(t.graphite);

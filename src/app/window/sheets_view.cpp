@@ -42,7 +42,7 @@ struct PagePainter {
         for (const auto& ring : fill.rings) all.addPath(path(ring, true));
         p.fillPath(all, grey(fill.grey));
     }
-    void operator()(const Stroke& stroke) const {
+    void operator()(const PageLine& stroke) const {
         p.setPen(
             QPen(grey(stroke.grey), std::max(0.6, stroke.width * scale), stroke.dashed ? Qt::DashLine : Qt::SolidLine));
         p.setBrush(Qt::NoBrush);

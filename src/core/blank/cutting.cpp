@@ -2,6 +2,7 @@
 
 #include <glpk.h>
 
+#include "values/searches.h"
 #include "values/stop.h"
 
 #include <algorithm>
@@ -13,8 +14,8 @@
 namespace skarvel {
 namespace {
 
-constexpr std::size_t most_patterns = 20'000;
-constexpr int most_boards = 10'000;
+constexpr std::size_t most_patterns = searches::patterns_of_sawing.most;
+constexpr int most_boards = searches::boards_sawn.most;
 
 struct Pattern {
     std::size_t board;  // place in the stock
@@ -69,7 +70,7 @@ struct Bound {
     bool reached = false;
     int steps = 0;
 };
-constexpr int most_steps = 2000;  // branches looked at
+constexpr int most_steps = searches::sawing_branches.most;
 
 // Ends the search when a plan meets what no plan can beat, or after a counted number of steps.
 void stop_when_met(glp_tree* tree, void* info) {

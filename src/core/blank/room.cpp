@@ -1,4 +1,5 @@
 #include "blank/room.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <cmath>
@@ -6,7 +7,7 @@
 namespace skarvel {
 namespace {
 
-constexpr std::size_t most_heights = 1500;
+constexpr std::size_t most_heights = searches::heights_of_room.most;
 
 std::vector<std::int64_t> heights(const Region& region) {
     std::vector<std::int64_t> ys;

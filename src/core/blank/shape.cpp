@@ -9,8 +9,6 @@ namespace {
 
 constexpr double flat_mm = 0.01;
 
-std::int64_t grid_of(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
-
 tl::unexpected<Problem> no(const char* id, Reason remedy = {}) {
     return refused({id, {}}, Station::Blank, std::move(remedy));
 }
@@ -22,13 +20,13 @@ void add_arc(Ring& ring, double x, double y, double radius, double from, double 
     const int chords = 4 * std::max(1, static_cast<int>(std::ceil(std::abs(to - from) / step / 4)));
     for (int i = 0; i <= chords; ++i) {
         const double angle = from + (to - from) * i / chords;
-        ring.push_back({grid_of(x + radius * std::cos(angle)), grid_of(y + radius * std::sin(angle))});
+        ring.push_back({mm_to_grid(x + radius * std::cos(angle)), mm_to_grid(y + radius * std::sin(angle))});
     }
 }
 
 Region arch(const FaceSize& size, double width, double height, double rise) {
     const double spring = height - rise;
-    Ring ring{{0, 0}, {grid_of(width), 0}};
+    Ring ring{{0, 0}, {mm_to_grid(width), 0}};
     if (size.arch.style == ArchStyle::Pointed) {
         const double pin = (rise * rise - width * width / 4) / width;
         const double radius = pin + width / 2;

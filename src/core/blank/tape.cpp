@@ -70,12 +70,12 @@ Vector residuals(const Vector& v, const Given& given, const Likely& likely) {
     return Eigen::Map<Vector>(rows.data(), static_cast<Eigen::Index>(rows.size()));
 }
 
-struct Fitted {
+struct FittedBoard {
     Vector at;
     double cost = 0;  // sum of squared residuals
 };
 
-Fitted fit(const Given& given, const Likely& likely) {
+FittedBoard fit(const Given& given, const Likely& likely) {
     const auto either = [&](Reading a, Reading b, double otherwise) {
         const auto& first = given.mm.at(static_cast<std::size_t>(a));
         return first ? *first : given.mm.at(static_cast<std::size_t>(b)).value_or(otherwise);
@@ -130,7 +130,7 @@ std::vector<Suspect> suspects(const Given& given) {
         if (!given.mm[i]) continue;
         Given others = given;
         others.mm[i].reset();
-        const Fitted without = fit(others, usual_board);
+        const FittedBoard without = fit(others, usual_board);
         found.push_back({static_cast<Reading>(i), without.cost, reading_of(without.at, static_cast<Reading>(i))});
     }
     std::stable_sort(found.begin(), found.end(), [](const Suspect& a, const Suspect& b) { return a.cost < b.cost; });
@@ -141,7 +141,7 @@ constexpr double three_spreads = 9;
 
 void accuse(const Given& given, TapePlan& plan) {
     constexpr double nearly_as_well = 4;
-    const Fitted open = fit(given, open_minded(given));
+    const FittedBoard open = fit(given, open_minded(given));
     const double whole = fit(given, usual_board).cost;
     std::vector<Suspect> found = suspects(given);
     if (found.size() < 3) return;
@@ -161,7 +161,7 @@ void accuse(const Given& given, TapePlan& plan) {
 constexpr double most_off = 0.25;
 constexpr double least_off = 12.7;  // mm
 
-bool no_board(const Given& given, const Fitted& found) {
+bool no_board(const Given& given, const FittedBoard& found) {
     const Vector& v = found.at;
     const auto wild = [](double mm, double named) {
         return mm <= 0 || (named > 0 && std::abs(mm - named) > std::max(least_off, most_off * named));
@@ -175,8 +175,6 @@ bool one_diagonal(const Given& given) {
     return given.has(Reading::Rising) != given.has(Reading::Falling) && given.has(Reading::Left) &&
            given.has(Reading::Right) && given.has(Reading::Bottom) && given.has(Reading::Top);
 }
-
-std::int64_t grid_of(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
 
 }  // namespace
 
@@ -195,7 +193,7 @@ TapePlan reconstruct(const Readings& readings, Length length, Length width) {
     }
     accuse(given, plan);
     if (!plan.cannot_be.empty()) given.mm.at(static_cast<std::size_t>(plan.cannot_be.front())).reset();
-    Fitted found = fit(given, open_minded(given));
+    FittedBoard found = fit(given, open_minded(given));
     if (no_board(given, found) && length > Length{} && width > Length{}) {
         plan.refused = true;
         plan.problems.push_back({{"tape.no-board", {{"length", length}, {"width", width}}},
@@ -206,8 +204,9 @@ TapePlan reconstruct(const Readings& readings, Length length, Length width) {
         found = fit(given, open_minded(given));
     }
     const Vector& v = found.at;
-    plan.corners = {Point{0, 0}, Point{grid_of(v[BottomX]), 0}, Point{grid_of(v[TopRightX]), grid_of(v[TopRightY])},
-                    Point{grid_of(v[TopLeftX]), grid_of(v[TopLeftY])}};
+    plan.corners = {Point{0, 0}, Point{mm_to_grid(v[BottomX]), 0},
+                    Point{mm_to_grid(v[TopRightX]), mm_to_grid(v[TopRightY])},
+                    Point{mm_to_grid(v[TopLeftX]), mm_to_grid(v[TopLeftY])}};
     plan.bow = Length::from_mm(v[Bow]);
     for (std::size_t i = 0; i < reading_count; ++i) {
         if (given.mm.at(i)) {

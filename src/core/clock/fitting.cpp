@@ -4,6 +4,7 @@
 #include <set>
 #include <tuple>
 
+#include "values/searches.h"
 #include "values/stop.h"
 
 namespace skarvel {
@@ -13,20 +14,15 @@ using std::chrono::days;
 using std::chrono::floor;
 
 constexpr Minutes one_sitting{12 * 60};  // windows shorter than this bind tasks together
-constexpr int farthest_days = 800;
-constexpr int most_days_off = 40'000;
-constexpr int most_delays = 200;          // by which long windows are kept
-constexpr std::size_t most_blocks = 400;  // that are searched through
+constexpr int farthest_days = searches::days_ahead.most;
+constexpr int most_days_off = searches::days_off_ahead.most;
+constexpr int most_delays = searches::delays_of_window.most;
+constexpr std::size_t most_blocks = searches::blocks_searched.most;
 // Looks at blocks in one search: of a few all orders can be seen; of more a plan is bettered while a key is struck, and
 // a start is only asked about.
-constexpr std::size_t few_blocks = 24;
-constexpr std::int64_t looks_at_few = 400'000, looks_at_many = 40'000, looks_for_start = 6'000;
-
-Moment end_of(const std::vector<Slot>& slots) {
-    Moment end = slots.front().end;
-    for (const Slot& slot : slots) end = std::max(end, slot.end);
-    return end;
-}
+constexpr std::size_t few_blocks = searches::blocks_in_every_order.most;
+constexpr std::int64_t looks_at_few = searches::looks_at_few.most, looks_at_many = searches::looks_at_many.most,
+                       looks_for_start = searches::looks_for_start.most;
 
 // Kept in order, and joined where one ends as the next begins: an evening's work is one interval.
 void occupy(std::vector<Interval>& busy, Interval work) {

@@ -6,14 +6,14 @@ namespace skarvel {
 namespace {
 
 // `to` no later than `most` after `from`: what both halves of a bound come to.
-struct Edge {
+struct Link {
     std::size_t from, to;
     Minutes most;
     std::size_t bound;
 };
 
-std::vector<Edge> edges_of(const std::vector<Bound>& bounds) {
-    std::vector<Edge> edges;
+std::vector<Link> edges_of(const std::vector<Bound>& bounds) {
+    std::vector<Link> edges;
     for (std::size_t i = 0; i < bounds.size(); ++i) {
         if (bounds[i].at_most) edges.push_back({bounds[i].from, bounds[i].to, *bounds[i].at_most, i});
         if (bounds[i].at_least) edges.push_back({bounds[i].to, bounds[i].from, -*bounds[i].at_least, i});
@@ -22,11 +22,11 @@ std::vector<Edge> edges_of(const std::vector<Bound>& bounds) {
 }
 
 // Bellman and Ford: whether no chain comes back to where it began with less than nothing.
-bool consistent(std::size_t events, const std::vector<Edge>& edges) {
+bool consistent(std::size_t events, const std::vector<Link>& edges) {
     std::vector<Minutes> least(events, Minutes(0));
     for (std::size_t round = 0; round <= events; ++round) {
         bool changed = false;
-        for (const Edge& e : edges) {
+        for (const Link& e : edges) {
             if (least[e.from] + e.most >= least[e.to]) continue;
             least[e.to] = least[e.from] + e.most;
             changed = true;
@@ -41,7 +41,7 @@ bool consistent(std::size_t events, const std::vector<Edge>& edges) {
 std::optional<MinimalNetwork> minimal_network(std::size_t events, const std::vector<Bound>& bounds) {
     MinimalNetwork most(events, std::vector<std::optional<Minutes>>(events));
     for (std::size_t i = 0; i < events; ++i) most[i][i] = Minutes(0);
-    for (const Edge& e : edges_of(bounds)) {
+    for (const Link& e : edges_of(bounds)) {
         auto& there = most[e.from][e.to];
         if (!there || e.most < *there) there = e.most;
     }
@@ -62,7 +62,7 @@ std::optional<MinimalNetwork> minimal_network(std::size_t events, const std::vec
 }
 
 std::vector<std::size_t> contradiction(std::size_t events, const std::vector<Bound>& bounds) {
-    const std::vector<Edge> edges = edges_of(bounds);
+    const std::vector<Link> edges = edges_of(bounds);
     if (consistent(events, edges)) return {};
     // Ways of one edge more each time, from every event: the first that comes back with less than nothing is as short
     // as any.
@@ -80,7 +80,7 @@ std::vector<std::size_t> contradiction(std::size_t events, const std::vector<Bou
         auto& now = ways[length];
         for (std::size_t from = 0; from < events; ++from) {
             for (std::size_t i = 0; i < edges.size(); ++i) {
-                const Edge& e = edges[i];
+                const Link& e = edges[i];
                 if (!before[from][e.from].most) continue;
                 const Minutes most = *before[from][e.from].most + e.most;
                 Way& way = now[from][e.to];
@@ -92,7 +92,7 @@ std::vector<std::size_t> contradiction(std::size_t events, const std::vector<Bou
             std::vector<std::size_t> chain;
             std::size_t at = from;
             for (std::size_t step = length; step > 0; --step) {
-                const Edge& e = edges[ways[step][from][at].last];
+                const Link& e = edges[ways[step][from][at].last];
                 chain.push_back(e.bound);
                 at = e.from;
             }

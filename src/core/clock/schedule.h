@@ -75,6 +75,8 @@ struct Slot {
     bool done = false;
     friend bool operator==(const Slot&, const Slot&) = default;
 };
+/// When the last of them ends.
+Moment end_of(const std::vector<Slot>& slots);
 
 /// When a task may begin, were it alone on the hours.
 struct Leeway {

@@ -7,17 +7,17 @@
 namespace skarvel {
 namespace {
 
-Moment end_of(const std::vector<Slot>& slots) {
-    Moment end{};
-    for (const Slot& s : slots) end = std::max(end, s.end);
-    return end;
-}
-
 bool any_open(const std::vector<Slot>& slots) {
     return std::any_of(slots.begin(), slots.end(), [](const Slot& s) { return !s.done; });
 }
 
 }  // namespace
+
+Moment end_of(const std::vector<Slot>& slots) {
+    Moment end{};
+    for (const Slot& s : slots) end = std::max(end, s.end);
+    return end;
+}
 
 RackWeek rack_week(const std::vector<RackJob>& jobs, const std::vector<std::size_t>& first) {
     std::vector<std::size_t> order = first;

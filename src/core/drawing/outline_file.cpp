@@ -9,7 +9,7 @@ namespace {
 
 constexpr double larger_side_mm = 2000;
 
-tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
+tl::unexpected<Problem> no_outline(const char* id, const std::string& name, const char* remedy = nullptr) {
     return refused({id, {{"file", name}}}, Station::Blank, remedy == nullptr ? Reason{} : Reason{remedy, {}});
 }
 
@@ -76,11 +76,11 @@ std::vector<Problem> left_out(const std::string& bytes, const std::string& name,
 }
 
 Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& name) {
-    if (bytes.empty()) return no("outline.empty-file", name);
+    if (bytes.empty()) return no_outline("outline.empty-file", name);
     if (bytes.size() > limits::file_bytes) return too_much(name, Station::Blank);
     const bool svg = bytes.find("<svg") != std::string::npos || bytes.find(":svg") != std::string::npos;
     const bool dxf = !svg && bytes.find("SECTION") != std::string::npos;
-    if (!svg && !dxf) return no("outline.neither", name);
+    if (!svg && !dxf) return no_outline("outline.neither", name);
     std::vector<Reason> of_dxf;
     const auto read = [&]() -> Expected<std::vector<DrawnPath>> {
         if (svg) return paths_of_svg(bytes, name, limits::nodes);
@@ -91,18 +91,18 @@ Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& na
     };
     auto paths = read();
     if (!paths) return tl::unexpected(paths.error());
-    if (paths->empty()) return no("outline.no-path", name, "outline.convert-text");
+    if (paths->empty()) return no_outline("outline.no-path", name, "outline.convert-text");
     std::size_t points = 0;
     Outline all;
     for (const DrawnPath& path : *paths) {
-        if (!path.closed) return no("outline.open", name, "outline.close-it");
+        if (!path.closed) return no_outline("outline.open", name, "outline.close-it");
         points += path.contour.curves.size();
         all.contours.push_back(path.contour);
     }
     if (points > limits::nodes) return too_much(name, Station::Blank);
     const Extent extent = extent_of(all);
     const double larger = std::max(extent.x1 - extent.x0, extent.y1 - extent.y0);
-    if (extent.empty() || !std::isfinite(larger) || larger <= 0) return no("outline.no-path", name);
+    if (extent.empty() || !std::isfinite(larger) || larger <= 0) return no_outline("outline.no-path", name);
     std::vector<Shape> shapes;
     for (Outline::Contour contour : all.contours) {
         // About its own corner, so that far-away drawings stay in range.
@@ -113,7 +113,7 @@ Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& na
         move(contour.start);
         for (auto& curve : contour.curves) std::for_each(curve.begin(), curve.end(), move);
         Shape shape = shape_of(contour, larger_side_mm / larger);
-        if (shape.crosses) return no("outline.crosses", name, "outline.uncross");
+        if (shape.crosses) return no_outline("outline.crosses", name, "outline.uncross");
         if (!shape.region.empty()) shapes.push_back(std::move(shape));
     }
     std::stable_sort(shapes.begin(), shapes.end(), [](const Shape& a, const Shape& b) { return a.area > b.area; });
@@ -127,8 +127,8 @@ Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& na
             region = merge(region, shape.region);
         }
     }
-    if (region.empty()) return no("outline.no-path", name);
-    if (islands(region).size() > 1) return no("outline.several", name, "outline.one-shape");
+    if (region.empty()) return no_outline("outline.no-path", name);
+    if (islands(region).size() > 1) return no_outline("outline.several", name, "outline.one-shape");
     return ReadOutline{region.moved(Point{} - region.bounds().low), left_out(bytes, name, svg, std::move(of_dxf))};
 }
 
@@ -144,7 +144,7 @@ Expected<ReadOutline> read_outline(const std::string& bytes, const std::string& 
     try {
         return outline_in(bytes, name);
     } catch (const OffGrid&) {
-        return no("outline.off-grid", name, "outline.nearer");
+        return no_outline("outline.off-grid", name, "outline.nearer");
     }
 }
 

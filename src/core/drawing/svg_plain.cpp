@@ -59,7 +59,7 @@ Style declarations(const std::string& text) {
     return style;
 }
 
-struct Rule {
+struct StyleRule {
     std::string element, cls, id;
     int weight = 0;
     Style style;
@@ -80,7 +80,7 @@ class Plainer {
         size_of(root);
         gather(root, 0);
         std::stable_sort(rules_.begin(), rules_.end(),
-                         [](const Rule& a, const Rule& b) { return a.weight < b.weight; });
+                         [](const StyleRule& a, const StyleRule& b) { return a.weight < b.weight; });
         // Copies of copies are counted before any is made.
         if (out_.too_many || unfolded(root, 0) > most_) {
             out_.too_many = true;
@@ -226,7 +226,7 @@ class Plainer {
                 return;
             }
         }
-        Rule rule;
+        StyleRule rule;
         rule.style = style;
         std::string part;
         char kind = 'e';
@@ -291,7 +291,7 @@ class Plainer {
             const std::string element = name_of(node);
             const std::string classes = attribute(node, "class");
             const std::string id = attribute(node, "id");
-            for (const Rule& rule : rules_) {
+            for (const StyleRule& rule : rules_) {
                 if (!rule.element.empty() && rule.element != element) continue;
                 if (!rule.id.empty() && rule.id != id) continue;
                 if (!rule.cls.empty() && !has_class(classes, rule.cls)) continue;
@@ -549,7 +549,7 @@ class Plainer {
     std::map<const xmlNode*, std::pair<std::string, std::string>> sizes_;  // that a `use` gives to what it shows
     PlainSvg out_;
     std::map<std::string, xmlNode*> ids_;
-    std::vector<Rule> rules_;
+    std::vector<StyleRule> rules_;
 };
 
 }  // namespace

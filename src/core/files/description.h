@@ -5,7 +5,7 @@
 //
 //     template <> struct Described<Backing> {
 //         static constexpr const char* name = "backing";
-//         static constexpr std::tuple fields{must("length", &Backing::length), may("material", &Backing::material)};
+//         static constexpr Listed fields{must("length", &Backing::length), may("material", &Backing::material)};
 //     };
 //
 // `must`: the key is always written, and missed. `may`: what is as it comes is not written, so that a plain board stays
@@ -24,7 +24,7 @@
 #include <optional>
 #include <set>
 #include <string>
-#include <tuple>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -44,10 +44,7 @@ struct Refusal {
     Problem problem;
 };
 
-[[noreturn]] inline void refuse(const std::string& id, const std::string& where, const std::string& detail = {}) {
-    const std::string place = where.empty() ? "file" : where;
-    throw Refusal{Problem{{id, {{"where", place}, {"detail", detail}}}, place, {}, Mark::Stop}};
-}
+[[noreturn]] void refuse(const char* id, const std::string& where, const std::string& detail = {});
 
 /// A value of the file and where it stands.
 struct Spot {
@@ -58,27 +55,12 @@ struct Spot {
 /// An object of the file and where it stands.
 class Object {
   public:
-    explicit Object(Spot spot) : spot_(std::move(spot)) {
-        if (!spot_.json.is_object()) refuse("file.not-object", spot_.where);
-    }
-    [[nodiscard]] std::string path(const std::string& key) const {
-        return spot_.where.empty() ? key : spot_.where + "/" + key;
-    }
+    explicit Object(Spot spot);
+    [[nodiscard]] std::string path(const std::string& key) const;
     /// What is null counts as missing.
-    [[nodiscard]] bool has(const std::string& key) const {
-        const auto at = spot_.json.find(key);
-        return at != spot_.json.end() && !at->is_null();
-    }
-    [[nodiscard]] Spot at(const std::string& key) const {
-        const auto found = spot_.json.find(key);
-        if (found == spot_.json.end() || found->is_null()) refuse("file.missing-key", path(key), key);
-        return {*found, path(key)};
-    }
-    void only(const std::set<std::string>& keys) const {
-        for (const auto& [key, value] : spot_.json.items()) {
-            if (!keys.contains(key)) refuse("file.unknown-key", path(key), key);
-        }
-    }
+    [[nodiscard]] bool has(const char* key) const;
+    [[nodiscard]] Spot at(const char* key) const;
+    void only(const std::set<std::string>& keys) const;
     [[nodiscard]] const Json& json() const { return spot_.json; }
     [[nodiscard]] const std::string& where() const { return spot_.where; }
 
@@ -100,7 +82,48 @@ class Schema {
     [[nodiscard]] const Json& definitions() const { return definitions_; }
 
   private:
+    // An object to be filled, unless it has been: its place is kept where structs hold one another.
+    std::optional<Json> begun(const char* name);
+    void ended(const char* name, Json object);
+
     Json definitions_ = Json::object();
+};
+
+// What every description shares is compiled once: hundreds of fields lean on it.
+
+void put(Json& into, const char* key, Json value);
+void add_key(std::set<std::string>& keys, const char* key);
+/// What a field of that key adds to the schema of its struct.
+void add_property(Json& object, const char* key, Json is, bool required);
+Json reference_to(const char* name);
+Json schema_of_text(const Limits& limits);
+Json schema_of_flag();
+Json schema_of_integer(const Limits& limits);
+Json schema_of_words(const std::vector<std::string>& words);
+Json schema_of_list(Json items, const Limits& limits);
+std::int64_t read_integer(const Spot& spot, const Limits& held);
+/// Refused where it is no list, or empty though it may not be.
+void check_list(const Spot& spot, const Limits& limits);
+Spot item_of(const Spot& list, std::size_t at);
+
+/// The fields of a struct, each of a type of its own, in their order. A tuple would do, but takes the compiler a
+/// quarter of a minute more for those of the job.
+template <std::size_t, class F>
+struct Listing {
+    F field;
+};
+template <class Numbers, class... F>
+struct Listings;
+template <std::size_t... number, class... F>
+struct Listings<std::index_sequence<number...>, F...> : Listing<number, F>... {
+    template <class Act>
+    constexpr void each(Act&& act) const {
+        (act(static_cast<const Listing<number, F>&>(*this).field), ...);
+    }
+};
+template <class... F>
+struct Listed : Listings<std::index_sequence_for<F...>, F...> {
+    constexpr Listed(F... fields) : Listings<std::index_sequence_for<F...>, F...>{{fields}...} {}
 };
 
 template <class T>
@@ -118,7 +141,7 @@ struct Value;
 
 template <class T, class Act>
 void each_field(Act act) {
-    std::apply([&](const auto&... field) { (act(field), ...); }, Described<T>::fields);
+    Described<T>::fields.each(act);
 }
 
 template <Struct T>
@@ -142,24 +165,14 @@ void add_schema(Schema& schema, Json& object) {
     each_field<T>([&](const auto& field) { field.add_schema(schema, object); });
 }
 
-/// What a field of that key adds to the schema of its struct.
-inline void add_property(Json& object, const char* key, Json is, bool required) {
-    object["properties"][key] = std::move(is);
-    if (required) object["required"].push_back(key);
-}
-
 template <class T>
 Json Schema::definition() {
     const char* name = Described<T>::name;
-    if (!definitions_.contains(name)) {
-        definitions_[name] = nullptr;  // its place, where structs hold one another
-        Json object{{"type", "object"}, {"additionalProperties", false}, {"required", Json::array()}};
-        object["properties"] = Json::object();
-        add_schema<T>(*this, object);
-        if (object["required"].empty()) object.erase("required");
-        definitions_[name] = std::move(object);
+    if (auto object = begun(name)) {
+        add_schema<T>(*this, *object);
+        ended(name, std::move(*object));
     }
-    return {{"$ref", fmt::format("#/definitions/{}", name)}};
+    return reference_to(name);
 }
 
 template <Struct T>
@@ -189,41 +202,25 @@ struct Value<T> {
 template <>
 struct Value<std::string> {
     static std::string read(const Spot& spot, const Limits& limits = {});
-    static Json write(const std::string& text) { return text; }
-    static Json schema(Schema&, const Limits& limits = {}) {
-        if (limits.colour) return {{"type", "string"}, {"pattern", "^(#[0-9a-fA-F]{6})?$"}};
-        return {{"type", "string"}};
-    }
+    static Json write(const std::string& text);
+    static Json schema(Schema&, const Limits& limits = {}) { return schema_of_text(limits); }
 };
 
 template <>
 struct Value<bool> {
-    static bool read(const Spot& spot, const Limits& = {}) {
-        if (!spot.json.is_boolean()) refuse("file.not-flag", spot.where);
-        return spot.json.get<bool>();
-    }
-    static Json write(bool flag) { return flag; }
-    static Json schema(Schema&, const Limits& = {}) { return {{"type", "boolean"}}; }
+    static bool read(const Spot& spot, const Limits& = {});
+    static Json write(bool flag);
+    static Json schema(Schema&, const Limits& = {}) { return schema_of_flag(); }
 };
 
 template <class V>
 requires std::is_integral_v<V>
 struct Value<V> {
     static V read(const Spot& spot, const Limits& limits = {}) {
-        if (!spot.json.is_number_integer()) refuse("file.not-number", spot.where);
-        // A number beyond the signed range is beyond all others as well.
-        const bool vast = spot.json.is_number_unsigned() && spot.json.get<std::uint64_t>() > std::uint64_t{1} << 62U;
-        const auto number = vast ? std::numeric_limits<std::int64_t>::max() : spot.json.get<std::int64_t>();
-        const Limits held = within(limits);
-        if (vast || number < held.least || number > held.most) refuse("file.out-of-range", spot.where);
-        return static_cast<V>(number);
+        return static_cast<V>(read_integer(spot, within(limits)));
     }
     static Json write(V number) { return number; }
-    static Json schema(Schema&, const Limits& limits = {}) {
-        Json j{{"type", "integer"}, {"minimum", limits.least}};
-        if (limits.most != Limits{}.most) j["maximum"] = limits.most;
-        return j;
-    }
+    static Json schema(Schema&, const Limits& limits = {}) { return schema_of_integer(limits); }
 
   private:
     static Limits within(Limits limits) {
@@ -244,44 +241,40 @@ struct Value<E> {
         return *value;
     }
     static Json write(E value) { return word_of(value); }
-    static Json schema(Schema&, const Limits& = {}) { return {{"enum", words_of(E{})}}; }
+    static Json schema(Schema&, const Limits& = {}) {
+        const auto& words = words_of(E{});
+        return schema_of_words({std::begin(words), std::end(words)});
+    }
 };
 
 template <class Of>
 struct Value<Id<Of>> {
     static Id<Of> read(const Spot& spot, const Limits& = {}) { return {Value<std::string>::read(spot)}; }
-    static Json write(const Id<Of>& id) { return id.name; }
-    static Json schema(Schema&, const Limits& = {}) { return {{"type", "string"}}; }
+    static Json write(const Id<Of>& id) { return Value<std::string>::write(id.name); }
+    static Json schema(Schema&, const Limits& = {}) { return schema_of_text({}); }
 };
 
 /// As it was typed. Bare numbers do not occur in files that were written; read as inches they still mean something.
 template <>
 struct Value<Measure> {
     static Measure read(const Spot& spot, const Limits& = {});
-    static Json write(const Measure& m) { return m.typed.empty() ? measure_of(m.value, {}).typed : m.typed; }
-    static Json schema(Schema&, const Limits& = {}) {
-        return {{"type", "string"},
-                {"minLength", 1},
-                {"maxLength", 200},
-                {"description", "a length with its unit, as typed: (60 in - 2*6 in)/9"}};
-    }
+    static Json write(const Measure& m);
+    static Json schema(Schema&, const Limits& = {});
 };
 
 /// Exact, in whichever unit it is.
 template <>
 struct Value<Length> {
-    static Length read(const Spot& spot, const Limits& = {}) { return Value<Measure>::read(spot).value; }
-    static Json write(Length length) { return measure_of(length, {Unit::Inch, 64}).typed; }
-    static Json schema(Schema& s, const Limits& = {}) { return Value<Measure>::schema(s); }
+    static Length read(const Spot& spot, const Limits& = {});
+    static Json write(Length length);
+    static Json schema(Schema& s, const Limits& = {});
 };
 
 template <>
 struct Value<Moment> {
     static Moment read(const Spot& spot, const Limits& = {});
-    static Json write(Moment moment) { return write_moment(moment); }
-    static Json schema(Schema&, const Limits& = {}) {
-        return {{"type", "string"}, {"pattern", "^[0-9]{4}-[0-9]{2}-[0-9]{2}([T ][0-9]{2}:[0-9]{2})?$"}};
-    }
+    static Json write(Moment moment);
+    static Json schema(Schema&, const Limits& = {});
 };
 
 // ---- lists and the like
@@ -289,12 +282,10 @@ struct Value<Moment> {
 template <class V>
 struct Value<std::vector<V>> {
     static std::vector<V> read(const Spot& spot, const Limits& limits = {}, const Limits& each = {}) {
-        if (!spot.json.is_array()) refuse("file.not-list", spot.where);
-        if (limits.least > 0 && spot.json.empty()) refuse("file.empty-list", spot.where);
+        check_list(spot, limits);
         std::vector<V> all;
         all.reserve(spot.json.size());
-        for (const Json& item : spot.json)
-            all.push_back(Value<V>::read({item, fmt::format("{}/{}", spot.where, all.size())}, each));
+        for (std::size_t i = 0; i < spot.json.size(); ++i) all.push_back(Value<V>::read(item_of(spot, i), each));
         return all;
     }
     static Json write(const std::vector<V>& all) {
@@ -302,11 +293,7 @@ struct Value<std::vector<V>> {
         for (const V& item : all) j.push_back(Value<V>::write(item));
         return j;
     }
-    static Json schema(Schema& s, const Limits& limits = {}) {
-        Json j{{"type", "array"}, {"items", Value<V>::schema(s)}};
-        if (limits.least > 0) j["minItems"] = limits.least;
-        return j;
-    }
+    static Json schema(Schema& s, const Limits& limits = {}) { return schema_of_list(Value<V>::schema(s), limits); }
 };
 
 template <class V>
@@ -340,10 +327,8 @@ constexpr std::int64_t farthest = 1'000'000'000;
 template <>
 struct Value<Point> {
     static Point read(const Spot& spot, const Limits& = {});
-    static Json write(Point p) { return Json::array({p.x, p.y}); }
-    static Json schema(Schema&, const Limits& = {}) {
-        return {{"type", "array"}, {"items", {{"type", "integer"}}}, {"minItems", 2}, {"maxItems", 2}};
-    }
+    static Json write(Point p);
+    static Json schema(Schema&, const Limits& = {});
 };
 
 /// Rings as [x, y, x, y, ...] in steps of the grid.
@@ -351,9 +336,7 @@ template <>
 struct Value<Region> {
     static Region read(const Spot& spot, const Limits& = {});
     static Json write(const Region& region);
-    static Json schema(Schema&, const Limits& = {}) {
-        return {{"type", "array"}, {"items", {{"type", "array"}, {"items", {{"type", "integer"}}}}}};
-    }
+    static Json schema(Schema&, const Limits& = {});
 };
 
 // ---- fields
@@ -381,9 +364,9 @@ struct Field {
     }
     void write(const T& from, Json& into) const {
         if (kept == Kept::May && from.*member == as_it_comes<T>().*member) return;
-        into[key] = Value<V>::write(from.*member);
+        put(into, key, Value<V>::write(from.*member));
     }
-    void add_keys(std::set<std::string>& keys) const { keys.insert(key); }
+    void add_keys(std::set<std::string>& keys) const { add_key(keys, key); }
     void add_schema(Schema& s, Json& object) const {
         add_property(object, key, Value<V>::schema(s, limits), kept == Kept::Must);
     }
@@ -418,9 +401,9 @@ struct Either {
         if (word != no && word != yes) refuse("file.unknown-word", o.path(key), word);
         into.*member = word == yes;
     }
-    void write(const T& from, Json& into) const { into[key] = from.*member ? yes : no; }
-    void add_keys(std::set<std::string>& keys) const { keys.insert(key); }
-    void add_schema(Schema&, Json& object) const { add_property(object, key, {{"enum", {no, yes}}}, true); }
+    void write(const T& from, Json& into) const { put(into, key, from.*member ? yes : no); }
+    void add_keys(std::set<std::string>& keys) const { add_key(keys, key); }
+    void add_schema(Schema&, Json& object) const { add_property(object, key, schema_of_words({no, yes}), true); }
 };
 template <class T>
 constexpr Either<T> either(const char* key, bool T::*member, const char* no, const char* yes) {
@@ -431,24 +414,24 @@ constexpr Either<T> either(const char* key, bool T::*member, const char* no, con
 template <class T, class V, class... Fields>
 struct Inside {
     V T::*member;
-    std::tuple<Fields...> fields;
+    Listed<Fields...> fields;
 
     void read(const Object& o, T& into) const {
-        std::apply([&](const auto&... field) { (field.read(o, into.*member), ...); }, fields);
+        fields.each([&](const auto& field) { field.read(o, into.*member); });
     }
     void write(const T& from, Json& into) const {
-        std::apply([&](const auto&... field) { (field.write(from.*member, into), ...); }, fields);
+        fields.each([&](const auto& field) { field.write(from.*member, into); });
     }
     void add_keys(std::set<std::string>& keys) const {
-        std::apply([&](const auto&... field) { (field.add_keys(keys), ...); }, fields);
+        fields.each([&](const auto& field) { field.add_keys(keys); });
     }
     void add_schema(Schema& s, Json& object) const {
-        std::apply([&](const auto&... field) { (field.add_schema(s, object), ...); }, fields);
+        fields.each([&](const auto& field) { field.add_schema(s, object); });
     }
 };
 template <class T, class V, class... Fields>
 constexpr Inside<T, V, Fields...> inside(V T::*member, Fields... fields) {
-    return {member, {fields...}};
+    return {member, Listed<Fields...>(fields...)};
 }
 
 /// Values that may be missing, one for each value of an enumeration, under its words.
@@ -464,11 +447,12 @@ struct ByWord {
     }
     void write(const T& from, Json& into) const {
         for (std::size_t i = 0; i < n; ++i) {
-            if (const auto& value = (from.*member).at(i)) into[word_of(static_cast<E>(i))] = Value<V>::write(*value);
+            if (const auto& value = (from.*member).at(i))
+                put(into, word_of(static_cast<E>(i)), Value<V>::write(*value));
         }
     }
     void add_keys(std::set<std::string>& keys) const {
-        for (const char* word : words_of(E{})) keys.insert(word);
+        for (const char* word : words_of(E{})) add_key(keys, word);
     }
     void add_schema(Schema& s, Json& object) const {
         for (const char* word : words_of(E{})) add_property(object, word, Value<V>::schema(s), false);

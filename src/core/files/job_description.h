@@ -17,7 +17,7 @@ struct BoundPieces;
 template <>
 struct Described<ClearZone> {
     static constexpr const char* name = "clearZone";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("name", &ClearZone::name),
         may("reason", &ClearZone::reason),
         may("shape", &ClearZone::shape),
@@ -43,7 +43,7 @@ struct Described<ClearZone> {
 template <>
 struct Described<PaintedField> {
     static constexpr const char* name = "paintedField";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("border", &PaintedField::border),
         must("along", &PaintedField::along),
         may("middle", &PaintedField::middle),
@@ -57,7 +57,7 @@ struct Described<PaintedField> {
 template <>
 struct Described<Guide> {
     static constexpr const char* name = "guide";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("along", &Guide::along),
         must("where", &Guide::where),
         must("name", &Guide::name),
@@ -67,7 +67,7 @@ struct Described<Guide> {
 template <>
 struct Described<Readings> {
     static constexpr const char* name = "tapeReadings";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         by_word<Reading>(&Readings::taken),
         must("tolerance", &Readings::tolerance),
     };
@@ -76,7 +76,7 @@ struct Described<Readings> {
 template <>
 struct Described<Frame> {
     static constexpr const char* name = "frame";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("kind", &Frame::kind),     must("stock", &Frame::stock),         must("seen", &Frame::seen),
         must("rebate", &Frame::rebate), must("clearance", &Frame::clearance), must("sizeIs", &Frame::size_is),
         must("raised", &Frame::raised), must("before", &Frame::before),       may("depth", &Frame::depth),
@@ -86,7 +86,7 @@ struct Described<Frame> {
 template <>
 struct Described<Holding> {
     static constexpr const char* name = "holding";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("way", &Holding::way),
         must("base", &Holding::base),
         must("under", &Holding::under),
@@ -97,7 +97,7 @@ struct Described<Holding> {
 template <>
 struct Described<ArrowHead> {
     static constexpr const char* name = "arrowHead";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("length", &ArrowHead::length),
         must("height", &ArrowHead::height),
         must("overlap", &ArrowHead::overlap),
@@ -108,7 +108,7 @@ struct Described<ArrowHead> {
 template <>
 struct Described<ArchTop> {
     static constexpr const char* name = "archTop";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("style", &ArchTop::style),
         must("rise", &ArchTop::rise),
     };
@@ -117,7 +117,7 @@ struct Described<ArchTop> {
 template <>
 struct Described<DrawnOutline> {
     static constexpr const char* name = "outline";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("shape", &DrawnOutline::drawn),
         must("known", &DrawnOutline::known),
         either("of", &DrawnOutline::by_width, "height", "width"),
@@ -128,7 +128,7 @@ struct Described<DrawnOutline> {
 template <>
 struct Described<Backing> {
     static constexpr const char* name = "backing";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("length", &Backing::length),
         must("width", &Backing::width),
         must("thickness", &Backing::thickness),
@@ -139,7 +139,7 @@ struct Described<Backing> {
 template <>
 struct Described<Blank> {
     static constexpr const char* name = "blank";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         always("kind", &Blank::kind),
         may("stock", &Blank::stock),
         may("length", &Blank::length),
@@ -180,7 +180,7 @@ struct Described<Blank> {
 template <>
 struct Described<TypefaceName> {
     static constexpr const char* name = "typeface";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("family", &TypefaceName::family),
         must("style", &TypefaceName::style),
         may("checksum", &TypefaceName::checksum),
@@ -190,7 +190,7 @@ struct Described<TypefaceName> {
 template <>
 struct Described<Hang> {
     static constexpr const char* name = "hang";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("on", &Hang::on),
         must("its", &Hang::its),
         must("mine", &Hang::mine),
@@ -201,7 +201,7 @@ struct Described<Hang> {
 template <>
 struct Described<Arc> {
     static constexpr const char* name = "arc";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         either("side", &Arc::below, "above", "below"),
         must("follow", &Arc::follow),
         must("distance", &Arc::distance),
@@ -213,7 +213,7 @@ struct Described<Arc> {
 template <>
 struct Described<Nudge> {
     static constexpr const char* name = "nudge";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("letter", &Nudge::letter, from_to(0, 1'000'000)),
         must("x", &Nudge::x),
         must("y", &Nudge::y),
@@ -223,7 +223,7 @@ struct Described<Nudge> {
 template <>
 struct Described<Rim> {
     static constexpr const char* name = "rim";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("width", &Rim::width),     must("colour", &Rim::colour), must("under", &Rim::under),
         must("overlap", &Rim::overlap), must("inner", &Rim::inner),
     };
@@ -232,7 +232,7 @@ struct Described<Rim> {
 template <>
 struct Described<Text> {
     static constexpr const char* name = "text";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &Text::id),
         must("words", &Text::words),
         must("typeface", &Text::typeface),
@@ -262,7 +262,7 @@ struct Described<Text> {
 template <>
 struct Described<Lettering> {
     static constexpr const char* name = "lettering";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("texts", &Lettering::texts, not_empty),
         may("opticalCentre", &Lettering::optical_centre),
     };
@@ -277,7 +277,7 @@ struct Described<Lettering> {
 template <>
 struct Described<Border> {
     static constexpr const char* name = "border";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("inset", &Border::inset),   must("thickness", &Border::thickness),
         must("corner", &Border::corner), must("cornerSize", &Border::corner_size),
         must("twice", &Border::twice),
@@ -287,7 +287,7 @@ struct Described<Border> {
 template <>
 struct Described<Corners> {
     static constexpr const char* name = "corners";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("inset", &Corners::inset),
         must("size", &Corners::size),
         must("thickness", &Corners::thickness),
@@ -298,7 +298,7 @@ struct Described<Corners> {
 template <>
 struct Described<RuledLine> {
     static constexpr const char* name = "line";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         may("length", &RuledLine::length),
         must("thickness", &RuledLine::thickness),
         must("ends", &RuledLine::ends),
@@ -308,7 +308,7 @@ struct Described<RuledLine> {
 template <>
 struct Described<Banner> {
     static constexpr const char* name = "ribbon";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         may("length", &Banner::length),
         must("height", &Banner::height),
         must("tails", &Banner::tails),
@@ -318,7 +318,7 @@ struct Described<Banner> {
 template <>
 struct Described<Figure> {
     static constexpr const char* name = "figure";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("shape", &Figure::shape),
         must("width", &Figure::width),
         must("height", &Figure::height),
@@ -329,7 +329,7 @@ struct Described<Figure> {
 template <>
 struct Described<HeightRuler> {
     static constexpr const char* name = "height-ruler";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("aboveFloor", &HeightRuler::above_floor),
         must("metric", &HeightRuler::metric),
         must("right", &HeightRuler::right),
@@ -346,7 +346,7 @@ struct Described<HeightRuler> {
 template <>
 struct Described<MonthBoard> {
     static constexpr const char* name = "month-board";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("title", &MonthBoard::title),
         must("days", &MonthBoard::days),
         must("typeface", &MonthBoard::typeface),
@@ -361,7 +361,7 @@ struct Described<MonthBoard> {
 template <>
 struct Described<DrawingPart> {
     static constexpr const char* name = "drawingPart";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("shape", &DrawingPart::shape),
         must("colour", &DrawingPart::colour, a_colour),
         must("name", &DrawingPart::name),
@@ -371,7 +371,7 @@ struct Described<DrawingPart> {
 template <>
 struct Described<FileDrawing> {
     static constexpr const char* name = "fileDrawing";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("parts", &FileDrawing::parts),
         must("source", &FileDrawing::source),
         must("licence", &FileDrawing::licence),
@@ -405,7 +405,7 @@ struct Value<std::map<std::size_t, ColourId>> {
 template <>
 struct Described<PlacedDrawing> {
     static constexpr const char* name = "drawing";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         KeptDrawing{},
         either("of", &PlacedDrawing::by_width, "height", "width"),
         must("size", &PlacedDrawing::size),
@@ -419,7 +419,7 @@ struct Described<PlacedDrawing> {
 template <>
 struct Described<Art> {
     static constexpr const char* name = "art";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &Art::id),         one_of("kind", "is", &Art::kind),
         must("colour", &Art::colour), may("across", &Art::across),
         may("up", &Art::up),          may("locked", &Art::locked),
@@ -431,7 +431,7 @@ struct Described<Art> {
 template <>
 struct Described<PieceName> {
     static constexpr const char* name = "piece";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("letters", &PieceName::letters),
         must("first", &PieceName::first, from_to(0, 1'000'000)),
         must("nth", &PieceName::nth, from_to(0, 1'000'000)),
@@ -456,7 +456,7 @@ struct Value<std::vector<std::vector<PieceName>>> {
 template <>
 struct Described<SeamWish> {
     static constexpr const char* name = "seamWish";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         either("wish", &SeamWish::never, "here", "never"),
         must("along", &SeamWish::axis),
         must("at", &SeamWish::at),
@@ -469,7 +469,7 @@ struct Described<SeamWish> {
 template <>
 struct Described<Wishes> {
     static constexpr const char* name = "wishes";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         may("bound", &Wishes::bound),
         may("apart", &Wishes::apart),
         may("seams", &Wishes::seams),
@@ -485,7 +485,7 @@ struct Described<Wishes> {
 template <>
 struct Described<Making> {
     static constexpr const char* name = "making";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("way", &Making::way),         must("film", &Making::film),
         must("tool", &Making::tool),       may("margin", &Making::margin),
         must("lap", &Making::lap),         may("tie", &Making::tie),
@@ -497,7 +497,7 @@ struct Described<Making> {
 template <>
 struct Described<CoatChoice> {
     static constexpr const char* name = "coat";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("coat", &CoatChoice::coat),
         always("colour", &CoatChoice::colour, a_colour),
         always("colourName", &CoatChoice::colour_name),
@@ -508,7 +508,7 @@ struct Described<CoatChoice> {
 template <>
 struct Described<Colour> {
     static constexpr const char* name = "colour";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &Colour::id),
         must("making", &Colour::making),
         must("paint", &Colour::paint),
@@ -518,7 +518,7 @@ struct Described<Colour> {
 template <>
 struct Described<Finish> {
     static constexpr const char* name = "finish";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("seal", &Finish::seal),
         must("lift", &Finish::lift),
         must("place", &Finish::place),
@@ -532,7 +532,7 @@ struct Described<Finish> {
 template <>
 struct Described<Layer> {
     static constexpr const char* name = "layer";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &Layer::id),
         must("kind", &Layer::kind),
         may("coat", &Layer::coat),
@@ -550,7 +550,7 @@ struct Described<Layer> {
 template <>
 struct Described<Overruled> {
     static constexpr const char* name = "overruled";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("rule", &Overruled::rule),
         must("note", &Overruled::note),
     };
@@ -561,7 +561,7 @@ struct Described<Overruled> {
 template <>
 struct Described<Piece> {
     static constexpr const char* name = "cutPiece";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("letters", &Piece::letters),
         must("first", &Piece::first, from_to(0, 1'000'000)),
         must("startsWord", &Piece::starts_word),
@@ -575,7 +575,7 @@ struct Described<Piece> {
 template <>
 struct Described<Keeper> {
     static constexpr const char* name = "keeper";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("letters", &Keeper::letters),
         must("shape", &Keeper::shape),
     };
@@ -584,7 +584,7 @@ struct Described<Keeper> {
 template <>
 struct Described<Motion> {
     static constexpr const char* name = "motion";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("move", &Motion::by),
         may("quarters", &Motion::quarters, from_to(0, 3)),
         may("over", &Motion::over),
@@ -594,7 +594,7 @@ struct Described<Motion> {
 template <>
 struct Described<KnifeLine> {
     static constexpr const char* name = "knifeLine";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("kind", &KnifeLine::kind),
         must("from", &KnifeLine::from),
         must("to", &KnifeLine::to),
@@ -604,7 +604,7 @@ struct Described<KnifeLine> {
 template <>
 struct Described<Section> {
     static constexpr const char* name = "section";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("letters", &Section::letters), must("letterCount", &Section::letter_count, from_to(0, 100'000)),
         must("film", &Section::film),       must("cut", &Section::cut),
         must("pieces", &Section::pieces),   must("keepers", &Section::keepers),
@@ -616,7 +616,7 @@ struct Described<Section> {
 template <>
 struct Described<Placement> {
     static constexpr const char* name = "placement";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("section", &Placement::section),
         must("turned", &Placement::turned),
         inside(&Placement::at, must("x", &Point::x, from_to(-farthest, farthest)),
@@ -628,7 +628,7 @@ struct Described<Placement> {
 template <>
 struct Described<Room> {
     static constexpr const char* name = "rest";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("across", &Room::across),
         must("along", &Room::along),
     };
@@ -637,7 +637,7 @@ struct Described<Room> {
 template <>
 struct Described<CutLoad> {
     static constexpr const char* name = "cutLoad";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &CutLoad::id),
         must("of", &CutLoad::of),
         must("film", &CutLoad::film),
@@ -664,7 +664,7 @@ struct Described<CutLoad> {
 template <>
 struct Described<Mishap> {
     static constexpr const char* name = "mishap";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("number", &Mishap::number, from_to(1, 1'000'000)),
         must("kind", &Mishap::kind),
         must("at", &Mishap::at),
@@ -678,7 +678,7 @@ struct Described<Mishap> {
 template <>
 struct Described<Skipped> {
     static constexpr const char* name = "skipped";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("step", &Skipped::step),
         must("reason", &Skipped::reason),
     };
@@ -687,7 +687,7 @@ struct Described<Skipped> {
 template <>
 struct Described<Photograph> {
     static constexpr const char* name = "photograph";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("file", &Photograph::file),
         must("checksum", &Photograph::checksum),
         must("taken", &Photograph::taken),
@@ -698,7 +698,7 @@ struct Described<Photograph> {
 template <>
 struct Described<Took> {
     static constexpr const char* name = "took";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("step", &Took::step),
         must("minutes", &Took::minutes, from_to(1, 24 * 60)),
     };
@@ -707,7 +707,7 @@ struct Described<Took> {
 template <>
 struct Described<SplitTrial> {
     static constexpr const char* name = "trial";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("step", &SplitTrial::step),     may("halves", &SplitTrial::halves), must("first", &SplitTrial::first),
         must("second", &SplitTrial::second), may("better", &SplitTrial::better),
     };
@@ -716,7 +716,7 @@ struct Described<SplitTrial> {
 template <>
 struct Described<BenchRecord> {
     static constexpr const char* name = "bench";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("ticks", &BenchRecord::ticks),
         must("held", &BenchRecord::held),
         must("cut", &BenchRecord::cut),
@@ -736,7 +736,7 @@ struct Described<BenchRecord> {
 template <>
 struct Described<Seen> {
     static constexpr const char* name = "seen";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("distance", &Seen::distance),
         must("aboveFloor", &Seen::above_floor),
     };
@@ -745,7 +745,7 @@ struct Described<Seen> {
 template <>
 struct Described<Face> {
     static constexpr const char* name = "face";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &Face::id),         must("lettering", &Face::lettering),
         may("art", &Face::art),        must("colours", &Face::colours, not_empty),
         must("finish", &Face::finish), must("layers", &Face::layers),
@@ -756,7 +756,7 @@ struct Described<Face> {
 template <>
 struct Described<Sign> {
     static constexpr const char* name = "sign";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &Sign::id),
         may("name", &Sign::name),
         must("blank", &Sign::blank),
@@ -768,7 +768,7 @@ struct Described<Sign> {
 template <>
 struct Described<PostArm> {
     static constexpr const char* name = "arm";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("sign", &PostArm::sign),
         must("gap", &PostArm::gap),
     };
@@ -777,7 +777,7 @@ struct Described<PostArm> {
 template <>
 struct Described<Post> {
     static constexpr const char* name = "post";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("height", &Post::height),
         must("buried", &Post::buried),
         must("width", &Post::width),
@@ -788,7 +788,7 @@ struct Described<Post> {
 template <>
 struct Described<Proof> {
     static constexpr const char* name = "proof";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("wording", &Proof::wording),
         must("at", &Proof::at),
         may("by", &Proof::by),
@@ -798,7 +798,7 @@ struct Described<Proof> {
 template <>
 struct Described<Finished> {
     static constexpr const char* name = "finished";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("outcome", &Finished::outcome),
         must("note", &Finished::note),
         must("at", &Finished::at),
@@ -817,7 +817,7 @@ struct Format {
 template <>
 struct Described<Job> {
     static constexpr const char* name = "job";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         Format<Job, job_format>{},
         must("title", &Job::title),
         may("number", &Job::number),
@@ -841,7 +841,7 @@ struct Described<Job> {
 template <>
 struct Described<PrintArea> {
     static constexpr const char* name = "printArea";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         inside(&PrintArea::page, must("across", &Room::across), must("along", &Room::along)),
         must("margin", &PrintArea::margin),
         must("mark", &PrintArea::mark),
@@ -851,7 +851,7 @@ struct Described<PrintArea> {
 template <>
 struct Described<Mat> {
     static constexpr const char* name = "mat";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("name", &Mat::name),
         must("width", &Mat::width),
         must("length", &Mat::length),
@@ -868,7 +868,7 @@ struct Described<Mat> {
 template <>
 struct Described<Machine> {
     static constexpr const char* name = "machine";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("name", &Machine::name),
         must("beds", &Machine::beds),
         inside(&Machine::knife, must("speed", &Knife::speed_mm_s, from_to(1, 5000)),
@@ -884,7 +884,7 @@ struct Described<Machine> {
 template <>
 struct Described<FilmStock> {
     static constexpr const char* name = "film";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("film", &FilmStock::film),
         must("name", &FilmStock::name),
         must("width", &FilmStock::width),
@@ -907,7 +907,7 @@ struct Described<FilmStock> {
 template <>
 struct Described<Hands> {
     static constexpr const char* name = "hands";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("shift", &Hands::shift),
         must("turn", &Hands::turn_hundredths, from_to(0, 1000)),
         must("stretch", &Hands::stretch_per_mille10, from_to(0, 1000)),
@@ -917,7 +917,7 @@ struct Described<Hands> {
 template <>
 struct Described<StockSize> {
     static constexpr const char* name = "stockSize";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("name", &StockSize::name),
         must("nominalThickness", &StockSize::nominal_thickness),
         must("nominalWidth", &StockSize::nominal_width),
@@ -929,7 +929,7 @@ struct Described<StockSize> {
 template <>
 struct Described<LeftoverWood> {
     static constexpr const char* name = "leftover";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("name", &LeftoverWood::name),           must("material", &LeftoverWood::material),
         must("length", &LeftoverWood::length),       must("width", &LeftoverWood::width),
         must("thickness", &LeftoverWood::thickness),
@@ -954,7 +954,7 @@ struct Value<Hours> {
 template <>
 struct Described<ChangedDay> {
     static constexpr const char* name = "changedDay";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("day", &ChangedDay::day),
         must("from", &ChangedDay::from, from_to(0, 24 * 60)),
         must("to", &ChangedDay::to, from_to(0, 24 * 60)),
@@ -964,7 +964,7 @@ struct Described<ChangedDay> {
 template <>
 struct Described<DayRoom> {
     static constexpr const char* name = "dayRoom";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("day", &DayRoom::day),
         must("celsius", &DayRoom::celsius, from_to(-50, 60)),
         must("humidity", &DayRoom::humidity, from_to(0, 100)),
@@ -974,7 +974,7 @@ struct Described<DayRoom> {
 template <>
 struct Described<Pace> {
     static constexpr const char* name = "pace";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("of", &Pace::of),
         must("seconds", &Pace::seconds, from_to(0, 24 * 60 * 60)),
     };
@@ -983,7 +983,7 @@ struct Described<Pace> {
 template <>
 struct Described<OwnCondition> {
     static constexpr const char* name = "ownCondition";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("fact", &OwnCondition::fact),
         must("is", &OwnCondition::is),
     };
@@ -992,7 +992,7 @@ struct Described<OwnCondition> {
 template <>
 struct Described<OwnRule> {
     static constexpr const char* name = "ownRule";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("id", &OwnRule::id),     must("mark", &OwnRule::mark),      must("when", &OwnRule::when),
         must("says", &OwnRule::says), may("instead", &OwnRule::instead),
     };
@@ -1001,7 +1001,7 @@ struct Described<OwnRule> {
 template <>
 struct Described<ShelfColour> {
     static constexpr const char* name = "tin";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("colour", &ShelfColour::colour, a_colour),
         must("name", &ShelfColour::name),
     };
@@ -1010,7 +1010,7 @@ struct Described<ShelfColour> {
 template <>
 struct Described<Calls> {
     static constexpr const char* name = "calls";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         must("sound", &Calls::sound),
         must("notice", &Calls::notice),
         must("flash", &Calls::flash),
@@ -1021,7 +1021,7 @@ struct Described<Calls> {
 template <>
 struct Described<Shop> {
     static constexpr const char* name = "shop";
-    static constexpr std::tuple fields{
+    static constexpr Listed fields{
         Format<Shop, shop_format>{},
         inside(&Shop::display, must("unit", &Display::unit), must("fraction", &Display::denominator, from_to(16, 64))),
         must("mat", &Shop::mat),

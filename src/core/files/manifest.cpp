@@ -11,7 +11,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-std::string millimetres(std::int64_t units) { return fmt::format("{:.6f}", grid_to_mm(units)); }
+std::string six_decimals(std::int64_t units) { return fmt::format("{:.6f}", grid_to_mm(units)); }
 
 }  // namespace
 
@@ -37,7 +37,7 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                 for (const Lay& lay : lays_of({laid})) {
                     const auto [low, high] = corners(laid, on.face->blank->face, lay.move);
                     const Point at = lay.move(laid.film.bounds()).low;
-                    lays.push_back({{"face", {{"x", millimetres(at.x)}, {"y", millimetres(at.y)}}},
+                    lays.push_back({{"face", {{"x", six_decimals(at.x)}, {"y", six_decimals(at.y)}}},
                                     {"quarters", lay.move.quarters},
                                     {"over", lay.move.over},
                                     {"sheet",
@@ -50,8 +50,8 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                     s.placement.slant != 0 ? fmt::format("{:.3f}", s.placement.slant / 1000.0)
                                     : s.placement.turned   ? "90"
                                                            : "0",
-                                    millimetres(s.placement.at.x), millimetres(s.placement.at.y), ++number, lay.pass,
-                                    lay.move.quarters, lay.move.over ? 1 : 0, millimetres(at.x), millimetres(at.y),
+                                    six_decimals(s.placement.at.x), six_decimals(s.placement.at.y), ++number, lay.pass,
+                                    lay.move.quarters, lay.move.over ? 1 : 0, six_decimals(at.x), six_decimals(at.y),
                                     csv_field(show_number(low.from_left, shop.display)),
                                     csv_field(show_number(low.from_bottom, shop.display)));
                 }
@@ -67,8 +67,8 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                                      {"section", lent.section + 1},
                                      {"pass", there.pass},
                                      {"film",
-                                      {{"right", millimetres(there.film.bounds().high.x)},
-                                       {"top", millimetres(there.film.bounds().high.y)}}},
+                                      {{"right", six_decimals(there.film.bounds().high.x)},
+                                       {"top", six_decimals(there.film.bounds().high.y)}}},
                                      {"lays", lays_on(other, lent.section)}});
                 }
             }
@@ -78,10 +78,10 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                  {"letters", s.name},
                  {"turned", s.placement.turned},
                  {"slant", s.placement.slant},
-                 {"mat", {{"x", millimetres(s.placement.at.x)}, {"y", millimetres(s.placement.at.y)}}},
-                 {"moved", {{"x", millimetres(s.moved.x)}, {"y", millimetres(s.moved.y)}}},
+                 {"mat", {{"x", six_decimals(s.placement.at.x)}, {"y", six_decimals(s.placement.at.y)}}},
+                 {"moved", {{"x", six_decimals(s.moved.x)}, {"y", six_decimals(s.moved.y)}}},
                  {"pass", section.pass},
-                 {"film", {{"right", millimetres(on_face.high.x)}, {"top", millimetres(on_face.high.y)}}},
+                 {"film", {{"right", six_decimals(on_face.high.x)}, {"top", six_decimals(on_face.high.y)}}},
                  {"lays", lays},
                  {"onOtherSigns", again},
                  {"keepers", section.keepers.size()}});
@@ -94,17 +94,18 @@ std::vector<CutFile> manifests(const Job& job, const Plan& plan, const Shop& sho
                          {"machine", load.bed.machine},
                          {"bed", load.bed.name},
                          {"usable",
-                          {{"across", millimetres(to_grid(load.bed.usable.across))},
-                           {"along", millimetres(to_grid(load.bed.usable.along))}}},
-                         {"filmToCut", millimetres(to_grid(load.load->film_length))},
+                          {{"across", six_decimals(to_grid(load.bed.usable.across))},
+                           {"along", six_decimals(to_grid(load.bed.usable.along))}}},
+                         {"filmToCut", six_decimals(to_grid(load.load->film_length))},
                          {"cutMm", load.way.cut.in_mm()},
                          {"travelMm", load.way.travel.in_mm()},
                          {"seconds", load.way.seconds},
                          {"sections", sections}});
         if (is_printed(making) && load.bed.print) {
             const Length zero = load.bed.print->margin + load.bed.print->mark;
-            loads.back()["print"] = {{"page", load.word + ".print.pdf"},
-                                     {"zero", {{"x", millimetres(to_grid(zero))}, {"y", millimetres(to_grid(zero))}}}};
+            loads.back()["print"] = {
+                {"page", load.word + ".print.pdf"},
+                {"zero", {{"x", six_decimals(to_grid(zero))}, {"y", six_decimals(to_grid(zero))}}}};
         }
     }
     const Json all{{"format", 1},

@@ -6,10 +6,10 @@
 
 #include <memory>
 
+#include "files/onto_pdf.h"
+
 namespace skarvel {
 namespace {
-
-constexpr double points_per_mm = 72 / 25.4;
 
 // cairo may hold a face in its caches after the last page: the FreeType face and its bytes go when cairo lets go.
 struct Held {
@@ -107,7 +107,7 @@ class Drawer {
         cairo_set_source_rgb(cr_, fill.grey, fill.grey, fill.grey);
         cairo_fill(cr_);
     }
-    void operator()(const Stroke& stroke) const {
+    void operator()(const PageLine& stroke) const {
         trace(stroke.points, stroke.closed);
         cairo_set_source_rgb(cr_, stroke.grey, stroke.grey, stroke.grey);
         cairo_set_line_width(cr_, stroke.width);
@@ -145,11 +145,6 @@ class Drawer {
     const PageTypeface& bold_;
 };
 
-cairo_status_t collect(void* closure, const unsigned char* data, unsigned length) {
-    static_cast<std::string*>(closure)->append(reinterpret_cast<const char*>(data), length);
-    return CAIRO_STATUS_SUCCESS;
-}
-
 }  // namespace
 
 Expected<std::string> write_pdf(const std::vector<Page>& pages, const Library& library, const std::string& title) {
@@ -157,13 +152,14 @@ Expected<std::string> write_pdf(const std::vector<Page>& pages, const Library& l
     const PageTypeface regular(library.page_typeface);
     const PageTypeface bold(library.page_typeface_bold);
     if (regular.get() == nullptr || bold.get() == nullptr) return refused({"typeface.damaged", {}}, "sheets");
-    cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(collect, &bytes, 612, 792);
+    cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(onto_pdf::collect, &bytes, 612, 792);
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, title.c_str());
     cairo_t* cr = cairo_create(surface);
     for (const Page& page : pages) {
-        cairo_pdf_surface_set_size(surface, page.width_mm * points_per_mm, page.height_mm * points_per_mm);
+        cairo_pdf_surface_set_size(surface, page.width_mm * onto_pdf::points_per_mm,
+                                   page.height_mm * onto_pdf::points_per_mm);
         cairo_save(cr);
-        cairo_scale(cr, points_per_mm, points_per_mm);
+        cairo_scale(cr, onto_pdf::points_per_mm, onto_pdf::points_per_mm);
         const Drawer drawer(cr, regular, bold);
         for (const auto& mark : page.marks) std::visit(drawer, mark);
         cairo_restore(cr);

@@ -10,15 +10,10 @@
 #include <numbers>
 #include <tuple>
 
+#include "files/onto_pdf.h"
+
 namespace skarvel {
 namespace {
-
-constexpr double points_per_mm = 72 / 25.4;
-
-cairo_status_t collect(void* closure, const unsigned char* data, unsigned length) {
-    static_cast<std::string*>(closure)->append(reinterpret_cast<const char*>(data), length);
-    return CAIRO_STATUS_SUCCESS;
-}
 
 using Dots = std::unique_ptr<cairo_surface_t, decltype(&cairo_surface_destroy)>;
 
@@ -168,10 +163,10 @@ Expected<PrintPage> print_page(const Job& job, const Plan& plan, const LoadToCut
     page.zero = at(border, border);
     const double high = page.height.in_mm();
     cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(
-        collect, &page.pdf, page.width.in_mm() * points_per_mm, high * points_per_mm);
+        onto_pdf::collect, &page.pdf, page.width.in_mm() * onto_pdf::points_per_mm, high * onto_pdf::points_per_mm);
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, load.load->name.c_str());
     cairo_t* cr = cairo_create(surface);
-    cairo_scale(cr, points_per_mm, points_per_mm);
+    cairo_scale(cr, onto_pdf::points_per_mm, onto_pdf::points_per_mm);
     // Millimetres from the cut path's zero, y upwards, to the page.
     const auto x_of = [&](double x) { return border.in_mm() + x; };
     const auto y_of = [&](double y) { return high - border.in_mm() - y; };

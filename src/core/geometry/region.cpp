@@ -42,7 +42,7 @@ namespace {
 
 namespace cl = ClipperLib;
 
-constexpr double arc_tolerance_units = 80;  // 0.01 mm
+constexpr double grown_arc_units = 80;  // 0.01 mm
 
 void within_grid(const Ring& ring) {
     for (const Point& p : ring) {
@@ -569,7 +569,7 @@ Region grow(const Region& shape, Length by) {
     if (units == 0 || shape.empty()) return shape;
     look_for_stop();
     cl::Paths out = by_library([&] {
-        cl::ClipperOffset offset(2.0, arc_tolerance_units);
+        cl::ClipperOffset offset(2.0, grown_arc_units);
         offset.AddPaths(to_paths(shape), cl::jtRound, cl::etClosedPolygon);
         cl::Paths grown;
         offset.Execute(grown, static_cast<double>(units));

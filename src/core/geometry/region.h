@@ -10,6 +10,7 @@
 #pragma once
 
 #include <algorithm>
+#include <cmath>
 #include <cstdint>
 #include <memory>
 #include <span>
@@ -28,6 +29,7 @@ constexpr std::int64_t to_grid(Length length) {
     return (nm >= 0 ? nm + grid_nm / 2 : nm - grid_nm / 2) / grid_nm;
 }
 constexpr Length from_grid(std::int64_t units) { return Length::nanometres(units * grid_nm); }
+inline std::int64_t mm_to_grid(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
 constexpr double grid_to_mm(std::int64_t units) { return static_cast<double>(units) * (grid_nm * 1e-6); }
 
 /// No shape reaches farther from the origin: 134 m.
@@ -64,6 +66,8 @@ struct Box {
     }
     friend bool operator==(const Box&, const Box&) = default;
 };
+
+constexpr Point middle_of(const Box& box) { return {(box.low.x + box.high.x) / 2, (box.low.y + box.high.y) / 2}; }
 
 /// About the origin, counterclockwise, rounded to the grid.
 Point rotated(Point p, int thousandths_of_a_degree);

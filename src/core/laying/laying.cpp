@@ -51,8 +51,6 @@ Point nearest_corner(const Region& film, Point to) {
     return best;
 }
 
-Point middle_of(const Box& box) { return {(box.low.x + box.high.x) / 2, (box.low.y + box.high.y) / 2}; }
-
 Axis longer_of(const Box& box) { return box.width() >= box.height() ? Axis::X : Axis::Y; }
 
 Box ink_of(const Section& section, const Motion& move) {

@@ -6,8 +6,6 @@
 namespace skarvel {
 namespace {
 
-std::int64_t mm_to_grid(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
-
 double gaps_of(const Column& column) {
     double gaps = 0;
     for (std::size_t i = 1; i < column.lines.size(); ++i) gaps += column.lines[i].gap_before;

@@ -8,6 +8,7 @@
 
 #include "lettering/column.h"
 #include "lettering/setting.h"
+#include "values/searches.h"
 
 namespace skarvel {
 namespace {
@@ -38,12 +39,12 @@ std::string lower(std::string word) {
 
 using Span = std::pair<std::size_t, std::size_t>;  // first and last group of a line
 
-constexpr double least_fill = 0.9;      // of the side of the room that is reached first
-constexpr double half = 0.5;            // of its fellows: a smaller line looks like a mistake
-constexpr double out_of_bounds = 10;    // far above all that a proposal can gain otherwise
-constexpr double near_best = 0.03;      // so much worse than the best of as many lines may take its place
-constexpr double far_best = 0.25;       // so much worse than the best of all is of no use
-constexpr long most_steps = 1'500'000;  // of the search
+constexpr double least_fill = 0.9;    // of the side of the room that is reached first
+constexpr double half = 0.5;          // of its fellows: a smaller line looks like a mistake
+constexpr double out_of_bounds = 10;  // far above all that a proposal can gain otherwise
+constexpr double near_best = 0.03;    // so much worse than the best of as many lines may take its place
+constexpr double far_best = 0.25;     // so much worse than the best of all is of no use
+constexpr long most_steps = searches::composing_steps.most;
 
 class Composer {
   public:
@@ -603,7 +604,7 @@ void pick(Proposals& out, const std::vector<Breaks::Found>& found, Composer& com
         there.insert(broken(p));
     }
     std::vector<bool> looked_at(all.size());
-    constexpr int most_set = 40;
+    constexpr int most_set = searches::proposals_set.most;
     int set = 0;
     for (int round = 0; round < 2 && out.best.size() < how_many; ++round) {
         for (std::size_t i = 0; i < all.size() && out.best.size() < how_many && set < most_set; ++i) {
@@ -656,7 +657,7 @@ Proposals compose(const ComposeWish& wish, const LetteringRoom& room, const std:
     level.to_shape = false;
     Composer quick(level, room, typefaces);
     // Where too few ways keep the bounds, the others are offered after them, and say what is small.
-    constexpr std::size_t enough = 3;
+    constexpr std::size_t enough = searches::proposals_enough.most;
     for (const bool bounds : {true, false}) {
         if (out.best.size() >= enough) break;
         Breaks breaks(quick, bounds);

@@ -22,6 +22,7 @@
 #include <vector>
 
 #include "lettering/lettering.h"
+#include "values/searches.h"
 
 namespace skarvel {
 
@@ -61,7 +62,7 @@ struct Proposals {
     friend bool operator==(const Proposals&, const Proposals&) = default;
 };
 
-constexpr std::size_t most_words = 24;
+constexpr std::size_t most_words = searches::words_composed.most;
 constexpr Length least_cap = 0.375_in;  ///< of a line that can still be weeded without trouble: common practice
 constexpr double held_share = 0.8;      ///< of the smallest stressed line that a plain one may reach
 

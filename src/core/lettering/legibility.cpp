@@ -10,11 +10,11 @@ namespace {
 
 // Steps of table 703.5.5: from a height above the floor; up to a distance one height does, then 1/8 in more for each
 // further foot.
-struct Row {
+struct ReadFrom {
     Length from, height, up_to;
 };
 
-constexpr Row table[] = {{120_in, 3_in, 252_in}, {70_in, 2_in, 180_in}, {40_in, 0.625_in, 72_in}};
+constexpr ReadFrom table[] = {{120_in, 3_in, 252_in}, {70_in, 2_in, 180_in}, {40_in, 0.625_in, 72_in}};
 
 Extent extent_of_letter(const Typeface& typeface, const char* letter) {
     const auto shaped = shape(typeface, letter);
@@ -175,7 +175,7 @@ class Judge {
 }  // namespace
 
 Length least_height(Length above_floor, Length distance) {
-    for (const Row& row : table) {
+    for (const ReadFrom& row : table) {
         // "40 to 70", "over 70 to 120", "over 120".
         if (row.from == 40_in ? above_floor < row.from : above_floor <= row.from) continue;
         if (distance <= row.up_to) return row.height;

@@ -9,8 +9,6 @@
 namespace skarvel {
 namespace {
 
-std::int64_t mm_to_grid(double mm) { return std::llround(mm * (1e6 / grid_nm)); }
-
 std::vector<std::string> lines_of(const std::string& words) {
     std::vector<std::string> lines(1);
     for (const char c : words) {

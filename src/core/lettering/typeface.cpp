@@ -124,13 +124,13 @@ Font open_font(const Typeface& typeface) {
 }
 
 // A stretch of a line that reads one way.
-struct Run {
+struct OneWay {
     std::size_t from = 0, to = 0;  // bytes
     bool leftwards = false;
 };
 
 // In the order in which they stand from the left.
-std::vector<Run> runs_of(std::string_view text) {
+std::vector<OneWay> runs_of(std::string_view text) {
     std::vector<FriBidiChar> characters;
     std::vector<std::size_t> starts;
     for (std::size_t i = 0; i < text.size();) {
@@ -152,7 +152,7 @@ std::vector<Run> runs_of(std::string_view text) {
         fribidi_reorder_line(FRIBIDI_FLAGS_DEFAULT, types.data(), count, 0, base, levels.data(), nullptr,
                              places.data()) == 0)
         return {{0, text.size(), false}};
-    std::vector<Run> runs;
+    std::vector<OneWay> runs;
     int level = -1;
     for (const FriBidiStrIndex place : places) {
         const auto at = static_cast<std::size_t>(place);
@@ -181,7 +181,8 @@ std::vector<hb_feature_t> features_of(const std::vector<std::string>& alternates
     return features;
 }
 
-Buffer shaped_run(const Font& font, std::string_view text, const Run& run, const std::vector<hb_feature_t>& features) {
+Buffer shaped_run(const Font& font, std::string_view text, const OneWay& run,
+                  const std::vector<hb_feature_t>& features) {
     Buffer buffer(hb_buffer_create(), hb_buffer_destroy);
     hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), static_cast<unsigned>(run.from),
                        static_cast<int>(run.to - run.from));
@@ -194,7 +195,7 @@ Buffer shaped_run(const Font& font, std::string_view text, const Run& run, const
 std::vector<hb_codepoint_t> glyphs_of(const Font& font, std::string_view text,
                                       const std::vector<std::string>& alternates) {
     std::vector<hb_codepoint_t> glyphs;
-    for (const Run& run : runs_of(text)) {
+    for (const OneWay& run : runs_of(text)) {
         const Buffer buffer = shaped_run(font, text, run, features_of(alternates));
         unsigned count = 0;
         const hb_glyph_info_t* info = hb_buffer_get_glyph_infos(buffer.get(), &count);
@@ -312,7 +313,7 @@ std::vector<ShapedLetter> shape(const Typeface& typeface, std::string_view text,
     std::vector<ShapedLetter> letters;
     std::vector<std::size_t> starts;
     double pen = 0;
-    for (const Run& run : runs_of(text)) {
+    for (const OneWay& run : runs_of(text)) {
         const Buffer buffer = shaped_run(font, text, run, features_of(alternates));
         unsigned count = 0;
         const hb_glyph_info_t* info = hb_buffer_get_glyph_infos(buffer.get(), &count);

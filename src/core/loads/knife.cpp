@@ -1,4 +1,5 @@
 #include "loads/knife.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,7 +9,7 @@
 namespace skarvel {
 namespace {
 
-constexpr long most_steps = 400'000;  // of improving, for one section
+constexpr long most_swaps = searches::steps_of_knife.most;
 
 double apart(Point a, Point b) { return std::hypot(static_cast<double>(a.x - b.x), static_cast<double>(a.y - b.y)); }
 
@@ -35,7 +36,7 @@ bool round_about(const Ring& ring, Point p) {
 }
 
 // One path to be cut: a ring begun anywhere, or a line begun at either end.
-struct Run {
+struct KnifeRun {
     Ring points;
     Box box;
     bool ring = true;
@@ -45,7 +46,7 @@ struct Run {
 
 class Orderer {
   public:
-    Orderer(std::vector<Run> jobs, Point start) : jobs_(std::move(jobs)), start_(start) {}
+    Orderer(std::vector<KnifeRun> jobs, Point start) : jobs_(std::move(jobs)), start_(start) {}
 
     std::vector<KnifePath> order(std::size_t section) {
         nearest_first();
@@ -61,7 +62,7 @@ class Orderer {
     }
 
   private:
-    static std::pair<double, Point> entry(const Run& job, Point from) {
+    static std::pair<double, Point> entry(const KnifeRun& job, Point from) {
         double best = -1;  // squared: a root for each corner would be most of the work
         Point at;
         const auto look = [&](Point p) {
@@ -82,12 +83,12 @@ class Orderer {
         return {std::sqrt(best), at};
     }
 
-    static Point leaves(const Run& job, Point entered) {
+    static Point leaves(const KnifeRun& job, Point entered) {
         if (job.ring) return entered;
         return entered == job.points.front() ? job.points.back() : job.points.front();
     }
 
-    static std::vector<Point> begun_near(const Run& job, Point from) {
+    static std::vector<Point> begun_near(const KnifeRun& job, Point from) {
         const Point at = entry(job, from).second;
         std::vector<Point> points = job.points;
         if (!job.ring) {
@@ -147,10 +148,10 @@ class Orderer {
     void improve() {
         double best = travel(order_);
         const std::size_t n = order_.size();
-        for (bool better = true; better && steps_ < most_steps;) {
+        for (bool better = true; better && steps_ < most_swaps;) {
             better = false;
-            for (std::size_t i = 0; i < n && steps_ < most_steps; ++i) {
-                for (std::size_t k = 0; k < n && steps_ < most_steps; ++k) {
+            for (std::size_t i = 0; i < n && steps_ < most_swaps; ++i) {
+                for (std::size_t k = 0; k < n && steps_ < most_swaps; ++k) {
                     if (i == k) continue;
                     std::vector<std::size_t> moved = order_;
                     const std::size_t what = moved[i];
@@ -175,14 +176,14 @@ class Orderer {
         return true;
     }
 
-    std::vector<Run> jobs_;
+    std::vector<KnifeRun> jobs_;
     Point start_;
     std::vector<std::size_t> order_;
     long steps_ = 0;
 };
 
-std::vector<Run> jobs_of(const LaidSection& laid) {
-    std::vector<Run> jobs;
+std::vector<KnifeRun> jobs_of(const LaidSection& laid) {
+    std::vector<KnifeRun> jobs;
     for (const Ring& ring : laid.cut.rings()) jobs.push_back({ring, box_of(ring), true, CutOf::Ink, {}});
     const std::size_t ink = jobs.size();
     for (const Ring& ring : laid.film.rings()) jobs.push_back({ring, box_of(ring), true, CutOf::Film, {}});

@@ -4,6 +4,7 @@
 #include "loads/passes.h"
 #include "loads/repeats.h"
 #include "loads/round_cut.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <cmath>
@@ -97,11 +98,11 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
     plan.least_film_mm2 += divisions.least_film_mm2;
     if (divisions.choices.empty()) return;
     // Every division is packed by the quick rules, and the best few of them with more care. Of large signs only a few.
-    constexpr std::size_t many_parts = 60;
-    constexpr std::size_t few_of_large = 4;
-    constexpr std::size_t few_with_care = 4;
-    constexpr std::size_t few_parts = 8;  // that are packed fast enough for more of them to be looked at closely
-    constexpr std::size_t more_with_care = 16;
+    constexpr std::size_t many_parts = searches::sections_of_large_sign.most;
+    constexpr std::size_t few_of_large = searches::divisions_of_large_sign.most;
+    constexpr std::size_t few_with_care = searches::divisions_with_care.most;
+    constexpr std::size_t few_parts = searches::sections_quickly_packed.most;
+    constexpr std::size_t more_with_care = searches::more_divisions_with_care.most;
     const bool large = divisions.choices.front().parts.size() > many_parts;
     const std::size_t tries = std::min(divisions.choices.size(), large ? few_of_large : divisions.choices.size());
     std::vector<Choice> choices;

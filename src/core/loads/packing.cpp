@@ -5,18 +5,19 @@
 #include <utility>
 
 #include "loads/loads.h"
+#include "values/searches.h"
 #include "values/stop.h"
 
 namespace skarvel {
 namespace {
 
-constexpr std::size_t every_order_up_to = 7;
-constexpr long most_steps = 60'000;
-constexpr std::size_t exact_up_to = 10;  // sections on one mat
-constexpr std::size_t few_loads = 6;     // that are each shortened
-constexpr long most_exact_steps = 200'000;
-constexpr long most_shorten_steps = 2'000;
-constexpr long most_quick_steps = 1'000;
+constexpr std::size_t every_order_up_to = searches::sections_in_every_order.most;
+constexpr long most_steps = searches::packing_steps.most;
+constexpr std::size_t exact_up_to = searches::sections_packed_exactly.most;
+constexpr std::size_t few_loads = searches::loads_shortened.most;
+constexpr long most_exact_steps = searches::exact_steps.most;
+constexpr long most_shorten_steps = searches::shorten_steps.most;
+constexpr long most_quick_steps = searches::quick_exact_steps.most;
 
 struct Size {
     std::int64_t width, height;
@@ -45,7 +46,7 @@ std::int64_t in_step(std::int64_t at, std::int64_t with, std::int64_t repeat) {
     return at + (off < 0 ? off + repeat : off);
 }
 
-struct Lying {
+struct Filling {
     std::vector<Placement> placements;
     std::vector<Box> boxes;
     std::int64_t reach = 0;
@@ -61,7 +62,7 @@ struct Spot {
 };
 
 // The lowest place where the section fits, at the corners of what lies there.
-Spot lowest_spot(Table& table, const Lying& load, std::size_t section) {
+Spot lowest_spot(Table& table, const Filling& load, std::size_t section) {
     look_for_stop();
     Spot best;
     std::vector<std::int64_t> xs{0};
@@ -93,11 +94,11 @@ Spot lowest_spot(Table& table, const Lying& load, std::size_t section) {
     return best;
 }
 
-void lay(Table& table, std::vector<Lying>& loads, std::size_t section) {
-    Lying* load = nullptr;
+void lay(Table& table, std::vector<Filling>& loads, std::size_t section) {
+    Filling* load = nullptr;
     Spot spot;
     const double area = area_of(table.sizes[section]);
-    for (Lying& candidate : loads) {
+    for (Filling& candidate : loads) {
         if (candidate.free < area) continue;
         spot = lowest_spot(table, candidate, section);
         if (spot.top != std::numeric_limits<std::int64_t>::max()) {
@@ -133,21 +134,21 @@ struct Cost {
     friend auto operator<=>(const Cost&, const Cost&) = default;
 };
 
-Cost cost(const Table& table, const std::vector<Lying>& loads) {
+Cost cost(const Table& table, const std::vector<Filling>& loads) {
     Cost c{0, loads.size(), 0};
-    for (const Lying& load : loads) c.broken += load.broken;
-    for (const Lying& load : loads) c.film += film_to_cut(from_grid(load.reach - table.gap)).nm();
+    for (const Filling& load : loads) c.broken += load.broken;
+    for (const Filling& load : loads) c.film += film_to_cut(from_grid(load.reach - table.gap)).nm();
     return c;
 }
 
 // The best that comes of laying what is left in any order, beside what lies there already; what costs as much as the
 // best known, however the others would lie, is followed no further. Bounded by steps.
-void lay_in_every_order(Table& table, std::vector<std::size_t>& left, const std::vector<Lying>& there,
-                        std::vector<Lying>& best, Cost& best_cost) {
+void lay_in_every_order(Table& table, std::vector<std::size_t>& left, const std::vector<Filling>& there,
+                        std::vector<Filling>& best, Cost& best_cost) {
     Cost least = cost(table, there);
     double area = 0;  // that finds no room on the loads that there are
     for (const std::size_t section : left) area += area_of(table.sizes[section]);
-    for (const Lying& load : there) area -= load.free;
+    for (const Filling& load : there) area -= load.free;
     for (const double each = room_area(table); area > 0; area -= each) ++least.loads;
     if (least >= best_cost || table.steps >= most_steps) return;
     if (left.empty()) {
@@ -160,7 +161,7 @@ void lay_in_every_order(Table& table, std::vector<std::size_t>& left, const std:
         const bool seen = std::any_of(left.begin(), left.begin() + static_cast<long>(i),
                                       [&](std::size_t other) { return table.sizes[other] == table.sizes[section]; });
         if (seen) continue;
-        std::vector<Lying> loads = there;
+        std::vector<Filling> loads = there;
         lay(table, loads, section);
         left.erase(left.begin() + static_cast<long>(i));
         lay_in_every_order(table, left, loads, best, best_cost);
@@ -278,11 +279,11 @@ class ExactFit {
     long steps_ = 0;
 };
 
-std::optional<Lying> exactly(const Table& table, const std::vector<std::size_t>& sections, std::int64_t height,
-                             long most) {
+std::optional<Filling> exactly(const Table& table, const std::vector<std::size_t>& sections, std::int64_t height,
+                               long most) {
     ExactFit fit(table, sections, height, most);
     if (!fit.run()) return std::nullopt;
-    Lying load;
+    Filling load;
     load.placements = fit.placements();
     for (const Placement& p : load.placements) {
         const Size s = table.sizes[p.section];
@@ -294,7 +295,7 @@ std::optional<Lying> exactly(const Table& table, const std::vector<std::size_t>&
 }
 
 // A load of few sections on less film, by whole inches, until that cannot be.
-void shorten(const Table& table, Lying& load) {
+void shorten(const Table& table, Filling& load) {
     if (load.placements.size() > exact_up_to) return;
     std::vector<std::size_t> sections;
     for (const Placement& p : load.placements) sections.push_back(p.section);
@@ -326,7 +327,7 @@ Table table_for(const std::vector<Box>& boxes, const Room& room, Length gap) {
 // Ways to lie on a pattern across: so that one section or another begins at the edge. Where there is one that serves
 // all of them, one of these does.
 std::vector<std::int64_t> shifts(const Table& table, const std::vector<std::size_t>& sections) {
-    constexpr std::size_t most = 64;
+    constexpr std::size_t most = searches::shifts_of_pattern.most;
     if (table.repeat.x <= 0) return {0};
     std::vector<std::int64_t> out;
     for (const std::size_t s : sections) {
@@ -406,7 +407,7 @@ bool fits_on(const std::vector<Box>& boxes, const Room& room, Length gap, std::s
     }
     if (area > each * static_cast<double>(mats)) return false;
     for (const auto& order : sorted_orders(table, all)) {
-        std::vector<Lying> loads;
+        std::vector<Filling> loads;
         for (const std::size_t section : order) {
             lay(table, loads, section);
             if (loads.size() > mats) break;
@@ -432,10 +433,10 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort 
         }
         (fits ? all : packed.left_over).push_back(i);
     }
-    std::vector<Lying> best;
+    std::vector<Filling> best;
     Cost best_cost{std::numeric_limits<std::size_t>::max(), 0, 0};
     const auto attempt = [&](const std::vector<std::size_t>& order) {
-        std::vector<Lying> loads;
+        std::vector<Filling> loads;
         for (const std::size_t section : order) lay(table, loads, section);
         const Cost c = cost(table, loads);
         if (c < best_cost) {
@@ -462,9 +463,9 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort 
             best = {std::move(*one)};
     }
     if (effort == Effort::Thorough && best.size() <= few_loads && !table.patterned()) {
-        for (Lying& load : best) shorten(table, load);
+        for (Filling& load : best) shorten(table, load);
     }
-    for (Lying& load : best) packed.loads.push_back(std::move(load.placements));
+    for (Filling& load : best) packed.loads.push_back(std::move(load.placements));
     const std::int64_t inset = to_grid(room.inset);
     for (std::vector<Placement>& load : packed.loads) {
         for (Placement& p : load) p.at = p.at + Point{inset, inset};

@@ -2,16 +2,17 @@
 
 #include <algorithm>
 
+#include "values/searches.h"
 #include "values/stop.h"
 
 namespace skarvel {
 namespace {
 
-constexpr int most_steps = 50'000;
+constexpr int most_colourings = searches::colourings_of_passes.most;
 
-class Search {
+class PassSearch {
   public:
-    Search(const std::vector<int>& spans, const std::vector<Clash>& clashes) : spans_(spans), with_(spans.size()) {
+    PassSearch(const std::vector<int>& spans, const std::vector<Clash>& clashes) : spans_(spans), with_(spans.size()) {
         for (const Clash& c : clashes) {
             with_[c.a].push_back({c.b, c.later});
             with_[c.b].push_back({c.a, -c.later});
@@ -44,7 +45,7 @@ class Search {
         std::stable_sort(order_.begin(), order_.end(),
                          [&](std::size_t a, std::size_t b) { return with_[a].size() > with_[b].size(); });
         if (set(0)) return Found::Yes;
-        return steps_ > most_steps ? Found::Unknown : Found::No;
+        return steps_ > most_colourings ? Found::Unknown : Found::No;
     }
     [[nodiscard]] const std::vector<int>& of() const { return of_; }
 
@@ -56,7 +57,7 @@ class Search {
     }
     bool set(std::size_t place) {
         if (place == order_.size()) return true;
-        if (++steps_ > most_steps) return false;
+        if (++steps_ > most_colourings) return false;
         if (steps_ % 1'000 == 0) look_for_stop();
         const std::size_t i = order_[place];
         for (int pass = 1; pass + spans_[i] - 1 <= most_; ++pass) {
@@ -78,14 +79,14 @@ class Search {
 }  // namespace
 
 Passes fewest_passes(const std::vector<int>& spans, const std::vector<Clash>& clashes) {
-    Search search(spans, clashes);
+    PassSearch search(spans, clashes);
     Passes best;
     best.of = search.earliest();
     best.count = search.last(best.of);
     while (best.count > 1) {
         const auto found = search.within(best.count - 1);
-        best.proved = found == Search::Found::No;
-        if (found != Search::Found::Yes) break;
+        best.proved = found == PassSearch::Found::No;
+        if (found != PassSearch::Found::Yes) break;
         best.of = search.of();
         best.count = search.last(best.of);
         best.proved = true;

@@ -7,18 +7,19 @@
 #include <tuple>
 
 #include "loads/alike.h"
+#include "values/searches.h"
 
 namespace skarvel {
 namespace {
 
 constexpr std::int64_t least_step = to_grid(2_in);  // closer together, they are one pattern and cut as one
-constexpr std::size_t most_steps_tried = 40;
-constexpr std::size_t most_turns_tried = 12;
-constexpr std::size_t most_in_class = 150;  // of each shape this many propose motions
+constexpr std::size_t most_steps_tried = searches::steps_of_repeat.most;
+constexpr std::size_t most_turns_tried = searches::turns_of_repeat.most;
+constexpr std::size_t most_in_class = searches::pieces_of_a_kind.most;
 
-class Search {
+class ShiftSearch {
   public:
-    Search(const std::vector<Piece>& pieces, const Room& room, Length margin)
+    ShiftSearch(const std::vector<Piece>& pieces, const Room& room, Length margin)
         : pieces_(pieces), room_(room), margin_(margin) {
         for (std::size_t i = 0; i < pieces.size(); ++i) {
             kind_.push_back(kinds_.of(pieces[i].shape));
@@ -288,7 +289,7 @@ class Search {
 
 std::optional<Repeat> repeat_in(const std::vector<Piece>& pieces, const Room& room, Length margin, bool turned_over) {
     if (pieces.size() < 2) return std::nullopt;
-    return Search(pieces, room, margin).run(turned_over);
+    return ShiftSearch(pieces, room, margin).run(turned_over);
 }
 
 }  // namespace skarvel

@@ -1,11 +1,12 @@
 #include "loads/scraps.h"
+#include "values/searches.h"
 
 #include <algorithm>
 
 namespace skarvel {
 namespace {
 
-constexpr std::size_t most_scraps = 3;  // more are a puzzle and no saving
+constexpr std::size_t most_scraps = searches::scraps_joined.most;
 
 Box size_of(const FilmStock& piece) { return {{0, 0}, {to_grid(piece.width), to_grid(piece.left)}}; }
 

@@ -9,8 +9,6 @@
 namespace skarvel {
 namespace {
 
-Point middle_of(const Box& box) { return {(box.low.x + box.high.x) / 2, (box.low.y + box.high.y) / 2}; }
-
 Point point_on(Axis axis, std::int64_t on_axis, std::int64_t on_other) {
     return axis == Axis::X ? Point{on_axis, on_other} : Point{on_other, on_axis};
 }

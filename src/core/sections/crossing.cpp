@@ -1,6 +1,7 @@
 #include "sections/crossing.h"
 
 #include "sections/showing.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <map>
@@ -9,7 +10,7 @@
 namespace skarvel::dividing {
 namespace {
 
-constexpr std::size_t most_cuts = 400;  // candidate cuts across one piece
+constexpr std::size_t most_cuts = searches::cuts_across.most;
 
 // Straight cuts across the ink of some pieces.
 class Crossing {

@@ -1,6 +1,7 @@
 #include "sections/divider.h"
 
 #include "sections/crossing.h"
+#include "values/searches.h"
 #include "values/stop.h"
 
 #include <algorithm>
@@ -11,12 +12,12 @@
 namespace skarvel::dividing {
 namespace {
 
-constexpr std::size_t most_per_seam = 8;
-constexpr std::size_t few_per_seam = 4;  // where only `most_between` are wanted in the end
-constexpr std::size_t most_between = 2;  // ways to divide what lies between two seams the other way
-constexpr long most_steps = 200'000;     // of all chains together; beyond, rows are no longer divided the other way
-constexpr std::size_t few_gaps = 10;     // up to here every set of them is tried as seams
-constexpr std::size_t most_sets = 200;
+constexpr std::size_t most_per_seam = searches::ways_per_seam.most;
+constexpr std::size_t few_per_seam = searches::few_ways_per_seam.most;
+constexpr std::size_t most_between = searches::ways_between_seams.most;
+constexpr long most_steps = searches::division_steps.most;
+constexpr std::size_t few_gaps = searches::gaps_in_every_set.most;
+constexpr std::size_t most_sets = searches::sets_of_gaps.most;
 
 std::vector<std::vector<std::size_t>> seam_sets(std::size_t gaps, const std::vector<std::size_t>& known) {
     std::vector<std::vector<std::size_t>> sets;
@@ -409,7 +410,7 @@ void Divider::lay_into(Draft& around_it, Draft& within, const std::vector<std::s
 std::optional<Draft> Divider::crossed_in(const std::vector<std::size_t>& part, const Box& cell) {
     // The same pieces come again for every pair of seams around them. A few are searched; beyond, what was found in as
     // much film as there can be is cut back.
-    constexpr std::size_t few_searched = 3;
+    constexpr std::size_t few_searched = searches::films_crossed_in.most;
     const Box ink = ink_box(part);
     const Box film = context_.film_for(ink, cell);
     std::vector<Crossed>& known = crossed_[part];

@@ -13,10 +13,11 @@
 #include <vector>
 
 #include "sections/places.h"
+#include "values/searches.h"
 
 namespace skarvel::dividing {
 
-constexpr std::size_t most_along = 48;  ///< ways that begin with seams on one axis
+constexpr std::size_t most_along = searches::divisions_per_axis.most;
 constexpr std::size_t most_choices = 2 * most_along;
 
 class Divider {

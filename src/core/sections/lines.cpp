@@ -1,4 +1,5 @@
 #include "sections/lines.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <array>
@@ -14,7 +15,7 @@ constexpr std::array half_marks{half_mark, to_grid(0.1875_in), to_grid(0.125_in)
 constexpr std::int64_t tick = to_grid(0.125_in);
 constexpr std::int64_t reach = half_mark + off_ink;
 constexpr std::int64_t between_films = to_grid(0.0625_in);  // films that run around outlines lie so far apart at most
-constexpr std::int64_t most_tries = 96;
+constexpr std::int64_t most_tries = searches::places_for_mark.most;
 
 Point point_on(Axis axis, std::int64_t where, std::int64_t along_it) {
     return axis == Axis::X ? Point{where, along_it} : Point{along_it, where};

@@ -1,4 +1,5 @@
 #include "sections/places.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <array>
@@ -9,8 +10,8 @@
 namespace skarvel::dividing {
 namespace {
 
-constexpr std::size_t few_pieces = 24;                // up to here every sixteenth of a gap is tried as a seam
-constexpr int most_interlocked = 12;                  // outlines that a stepped seam may run around
+constexpr std::size_t few_pieces = searches::pieces_tried_finely.most;
+constexpr int most_interlocked = searches::interlocked.most;
 constexpr std::int64_t deepest_step = to_grid(2_in);  // how far two neighbours may interlock at a stepped seam
 
 // The coarsest measurable line in [from, to], the one nearest the middle.
@@ -50,7 +51,7 @@ int words_parted(const std::vector<Piece>& pieces, const std::vector<Box>& boxes
 int interlocked(const std::vector<Box>& boxes, const std::vector<std::size_t>& order, Axis axis, std::int64_t from,
                 std::int64_t to, std::size_t around_here) {
     int count = 0;
-    constexpr std::size_t window = 64;  // enough to pass the limit where letters stand that close
+    constexpr std::size_t window = searches::outlines_around_seam.most;
     const std::size_t first = around_here > window ? around_here - window : 0;
     for (std::size_t i = first; i < std::min(order.size(), around_here + window); ++i) {
         const Box& box = boxes[order[i]];

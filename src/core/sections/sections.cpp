@@ -3,6 +3,7 @@
 #include "sections/divider.h"
 #include "sections/margins.h"
 #include "sections/wishes.h"
+#include "values/searches.h"
 
 #include <algorithm>
 #include <array>
@@ -21,9 +22,9 @@ namespace {
 
 constexpr double most_sections = 500;  // more than a year of evenings: a size is wrong
 constexpr Length wide_gap = 4_in;      // film between ink farther apart is wasted (memory)
-constexpr std::size_t most_groups = 24;
-constexpr int most_refined = 8;       // sections; beyond, the search would cost more than a load that it saves
-constexpr std::size_t few_apart = 8;  // divisions into groups that are packed beside the others
+constexpr std::size_t most_groups = searches::groups_of_pieces.most;
+constexpr int most_refined = searches::sections_refined.most;
+constexpr std::size_t few_apart = searches::groups_apart.most;
 
 // From the top down, then left to right: the order in which sections are numbered and laid.
 void number(std::vector<Part>& parts) {
@@ -79,7 +80,7 @@ double least_sections(const std::vector<Piece>& pieces, const Context& context) 
 // Choices for each cell put together: the best few of all ways.
 std::vector<Division> together(const std::vector<std::vector<Division>>& cells, bool part_words) {
     if (cells.size() == 1) return cells.front();
-    constexpr std::size_t few = 6;
+    constexpr std::size_t few = searches::choices_per_cell.most;
     std::vector<Division> all{Division{}};
     for (const std::vector<Division>& cell : cells) {
         std::vector<Division> longer;

@@ -8,8 +8,6 @@ namespace {
 
 constexpr Length meets_within = 0.125_in;  // a seam ends on another where they come this close, beside the lap
 
-std::int64_t low(Axis axis, const Box& box) { return along(axis, box.low); }
-std::int64_t high(Axis axis, const Box& box) { return along(axis, box.high); }
 void set_low(Axis axis, Box& box, std::int64_t to) { (axis == Axis::X ? box.low.x : box.low.y) = to; }
 void set_high(Axis axis, Box& box, std::int64_t to) { (axis == Axis::X ? box.high.x : box.high.y) = to; }
 

@@ -80,7 +80,7 @@ class Sheet {
     void rule(double at) { line({{margin_mm, at}, {right(), at}}, 0.2); }
     void line(std::vector<PagePoint> points, double width = 0.25, bool closed = false, bool dashed = false,
               double grey = 0.15) {
-        page_.marks.emplace_back(Stroke{std::move(points), width, closed, dashed, grey});
+        page_.marks.emplace_back(PageLine{std::move(points), width, closed, dashed, grey});
     }
     void fill(std::vector<std::vector<PagePoint>> rings, double grey) {
         page_.marks.emplace_back(Fill{std::move(rings), grey});

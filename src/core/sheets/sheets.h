@@ -17,7 +17,7 @@ struct PagePoint {
     friend bool operator==(const PagePoint&, const PagePoint&) = default;
 };
 
-struct Stroke {
+struct PageLine {
     std::vector<PagePoint> points;
     double width = 0.25;
     bool closed = false;
@@ -44,7 +44,7 @@ struct TextRun {
 struct Page {
     std::string title;
     double width_mm = 210, height_mm = 297;
-    std::vector<std::variant<Fill, Stroke, TextRun>> marks;
+    std::vector<std::variant<Fill, PageLine, TextRun>> marks;
 };
 
 enum class Paper { A4, Letter };

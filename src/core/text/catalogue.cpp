@@ -22,12 +22,8 @@ std::string utf8(const icu::UnicodeString& text) {
     return text.toUTF8String(out);
 }
 
-// Ready to be said: ICU reads a pattern once.
-struct Sentence {
-    std::unique_ptr<icu::MessageFormat> format;
-    std::vector<icu::UnicodeString> names;  // of its arguments
-};
-
+// Ready to be said: ICU reads a pattern once. The names are of its arguments.
+template <typename Sentence>
 Sentence made_ready(const std::string& pattern) {
     UErrorCode status = U_ZERO_ERROR;
     Sentence out;
@@ -73,6 +69,11 @@ struct Said {
 }  // namespace
 
 struct Catalogue::Sentences {
+    struct Sentence {
+        std::unique_ptr<icu::MessageFormat> format;
+        std::vector<icu::UnicodeString> names;
+    };
+
     std::map<std::string, std::string> patterns;
     std::mutex mutex;  // ICU's own say that they are for one thread at a time
     std::map<std::string, Sentence> ready;
@@ -106,8 +107,8 @@ std::string Catalogue::say(const Reason& reason, const Display& display) const {
     }
     const std::scoped_lock lock(sentences_->mutex);
     auto [at, fresh] = sentences_->ready.try_emplace(reason.id);
-    if (fresh) at->second = made_ready(pattern->second);
-    const Sentence& sentence = at->second;
+    if (fresh) at->second = made_ready<Sentences::Sentence>(pattern->second);
+    const Sentences::Sentence& sentence = at->second;
     if (sentence.format == nullptr) return reason.id;
     // What is missing is a question mark; a count that is missing can only be none.
     for (const icu::Formattable& missing : {Said::text("?"), icu::Formattable(std::int64_t{0})}) {
