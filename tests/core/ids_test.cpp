@@ -219,6 +219,12 @@ TEST_CASE("an edit works out anew what reads what it changed, and nothing else")
     const Job rim = set_rim(one, {}, 0, RimIs::Behind);
     const Stages earlier = anew(rim, lay_earlier(rim, {}, 1));
     CHECK(earlier.count("ink") + earlier.count("loads") + earlier.count("thin") == 0);
+    // A first wish has what would be found without it beside it; the next one does not ask for that again.
+    const Job wished = with(one, [](Job& j) { making(j).wishes.any_angle = true; });
+    CHECK(anew(one, wished).count("as found") == 1);
+    const Stages next = anew(wished, with(wished, [](Job& j) { making(j).wishes.laid_soonest = true; }));
+    CHECK(next.count("loads") == 1);
+    CHECK(next.count("as found") == 0);
     // Paint and finish are Method's and the clock's.
     const Stages painted = anew(one, with(one, [](Job& j) { coat_in(j, clear_coat).coats = 3; }));
     CHECK(painted == Stages{"method", "tasks", "clock", "bench"});

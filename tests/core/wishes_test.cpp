@@ -69,8 +69,8 @@ TEST_CASE("a seam goes where the maker puts it, and says what it costs") {
             return place_of(plan.colours.front(), s) == tried.at.value && s.crossed == Length{};
         });
         CHECK(there);
-        REQUIRE(loads(plan).without_wishes);
-        CHECK(*loads(plan).without_wishes == as_found(loads(found)));
+        REQUIRE(plan.colours.front().cut.without_wishes);
+        CHECK(*plan.colours.front().cut.without_wishes == as_found(loads(found)));
         CHECK(proven(moved, plan));
         CHECK(*read_job(write_job(moved)) == moved);
         // Taken back, it is as it was.

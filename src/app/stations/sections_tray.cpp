@@ -305,9 +305,9 @@ class SectionsTray : public Tray {
     }
 
     // What the wishes cost against what was found.
-    void cost(const LoadsPlan& p) {
+    void cost(const CutPlan& p) {
         if (!p.without_wishes) return;
-        const AsFound now = as_found(p);
+        const AsFound now = as_found(*p.loads);
         const AsFound& was = *p.without_wishes;
         QStringList parts;
         const auto count = [&](int by, const char* more, const char* fewer) {
@@ -359,7 +359,7 @@ class SectionsTray : public Tray {
             }
             if (p.passes > 1) fact(in_words("sections-tray.passes"), QString::number(p.passes));
             if (mask) keepers(p);
-            cost(p);
+            cost(plan()->cut);
             problems();
             misfits(p);
             spoilt();

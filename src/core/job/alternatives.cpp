@@ -29,6 +29,7 @@ class Search {
           told_(told) {}
 
     std::vector<Alternative> run() {
+        planner_.only_tries();
         const auto now = planner_.plan(job_, shop_, library_, present_, stop_);
         if (!now || now->of(colour_) == nullptr) return {};
         stops_ = stops(*now);

@@ -61,7 +61,7 @@ struct Drawn {
 class Run {
   public:
     Run(StageTable& table, std::vector<WorkedOut>& ran, const Job& job, const Shop& shop, const Library& library,
-        const Present& present)
+        const Present& present, bool tries)
         : table_(table),
           ran_(ran),
           job_(job),
@@ -69,7 +69,8 @@ class Run {
           library_(library),
           trade_(library.trade),
           moment_(present.now),
-          present_(present) {}
+          present_(present),
+          tries_(tries) {}
 
     Plan plan(const std::function<void(std::size_t, std::size_t)>& on_face) {
         std::size_t faces = 0;
@@ -179,9 +180,16 @@ class Run {
     void divide(const Drawn& d, ColourPlan& c) {
         c.cut.thin = table_.thin(c.id, {c.cut.pieces, trade_.thin}, ran_,
                                  [](const ThinReads& in) { return thin_places(*in.pieces, in.limits); });
-        c.cut.loads = table_.loads(
-            c.id, {c.cut.pieces, d.plan.blank->face, c.cut.bed, c.cut.making, cut_for(job_.bench.cut, c.id)}, ran_,
-            [](const LoadsReads& in) { return plan_loads(*in.pieces, in.face, in.bed, in.making, in.cut); });
+        const auto planned = [](const LoadsReads& in) {
+            return plan_loads(*in.pieces, in.face, in.bed, in.making, in.cut);
+        };
+        LoadsReads reads{c.cut.pieces, d.plan.blank->face, c.cut.bed, c.cut.making, cut_for(job_.bench.cut, c.id)};
+        c.cut.loads = table_.loads(c.id, reads, ran_, planned);
+        if (reads.making.wishes.any() && !tries_) {
+            reads.making.wishes = {};
+            c.cut.without_wishes = *table_.as_found(
+                c.id, std::move(reads), ran_, [&](const LoadsReads& in) { return skarvel::as_found(planned(in)); });
+        }
         say_too_large(out_.problems, shop_, d.decided(c).making, d.seen(c), d.plan.blank->face, c.cut);
     }
 
@@ -465,6 +473,7 @@ class Run {
     const Trade& trade_;
     Moment moment_;
     const Present& present_;
+    bool tries_;
     std::vector<Drawn> drawn_;
     Plan out_;
 };
@@ -482,7 +491,7 @@ std::optional<Plan> Planner::plan(const Job& job, const Shop& shop, const Librar
     const WhileStoppable stoppable(stop);
     ran_.clear();
     try {
-        Plan out = Run(*table_, ran_, job, shop, library, present).plan(on_face);
+        Plan out = Run(*table_, ran_, job, shop, library, present, tries_).plan(on_face);
         table_->forget();
         return out;
     } catch (const Stopped&) {

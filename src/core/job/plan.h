@@ -66,7 +66,9 @@ struct CutPlan {
     MakingPlan making;
     Mat bed;  ///< that its loads are cut on
     Shared<ThinPlan> thin;
-    Shared<LoadsPlan> loads;     ///< shared with other colours where that saves (loads/sharing.h)
+    Shared<LoadsPlan> loads;  ///< shared with other colours where that saves (loads/sharing.h)
+    /// Where the maker wishes something: what its loads alone would be as found.
+    std::optional<AsFound> without_wishes;
     std::vector<FilmFrom> film;  ///< by load: the roll it is cut from, or that one has to be bought
     friend bool operator==(const CutPlan&, const CutPlan&) = default;
 };
@@ -136,12 +138,16 @@ class Planner {
                              const std::stop_token& stop = {},
                              const std::function<void(std::size_t, std::size_t)>& on_face = {});
 
+    /// For a job that is only tried: what the loads would be without wishes is left out.
+    void only_tries() { tries_ = true; }
+
     /// What the last run had to work out anew.
     [[nodiscard]] const std::vector<WorkedOut>& ran() const { return ran_; }
 
   private:
     std::unique_ptr<StageTable> table_;
     std::vector<WorkedOut> ran_;
+    bool tries_ = false;
 };
 
 Plan plan(const Job& job, const Shop& shop, const Library& library, const Present& present);

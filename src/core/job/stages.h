@@ -177,6 +177,7 @@ struct StageTable {
     Stage<ColourId, PrintReads, std::vector<Piece>> printed{"printed"};
     Stage<ColourId, ThinReads, ThinPlan> thin{"thin"};
     Stage<ColourId, LoadsReads, LoadsPlan> loads{"loads"};
+    Stage<ColourId, LoadsReads, AsFound> as_found{"as found"};
     Stage<WholeJob, SharingReads, SharedLoads> sharing{"sharing"};
     Stage<WholeJob, FilmReads, FilmPlan> film{"film"};
     Stage<ColourId, MethodInput, BuildUp> method{"method"};
@@ -189,8 +190,8 @@ struct StageTable {
 
     void forget() {
         const auto all = [](auto&... stage) { (stage.forget(), ...); };
-        all(blank, lettering, art, ink, printed, thin, loads, sharing, film, method, laying, reading, saw, tasks, clock,
-            bench);
+        all(blank, lettering, art, ink, printed, thin, loads, as_found, sharing, film, method, laying, reading, saw,
+            tasks, clock, bench);
     }
 };
 

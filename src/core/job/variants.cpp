@@ -86,6 +86,7 @@ std::optional<Comparison> compare_ways(const Job& job, const ColourId& colour, c
     if (!at) return std::nullopt;
     Comparison c;
     Planner planner;
+    planner.only_tries();
     for (const Way way : {Way::Decal, Way::PaintThrough}) {
         Job changed = job;
         make_as(changed.signs[at->face.sign].faces[at->face.face].colours[at->colour].making, way, library.trade);

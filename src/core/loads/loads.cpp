@@ -646,11 +646,6 @@ LoadsPlan plan_loads(const std::vector<Piece>& pieces, const Box& face, const Ma
                                  Mark::Look});
     }
     explain(plan, mat, making);
-    if (making.wishes.any()) {
-        MakingPlan as_it_comes = making;
-        as_it_comes.wishes = {};
-        plan.without_wishes = as_found(plan_loads(pieces, face, mat, as_it_comes, cut));
-    }
     return plan;
 }
 

@@ -161,12 +161,11 @@ struct LoadsPlan {
     int least_loads = 0;        ///< no division can do with fewer
     double least_film_mm2 = 0;  ///< nor with less film, for what is not cut yet
     bool proved = false;
-    int words_parted = 0;                   ///< by seams, of what is not cut yet
-    int repeats = 0;                        ///< masks: so often a part of the ink comes again (loads/repeats.h)
-    int had_before = 0;                     ///< sections whose masks a sign before this one has as well
-    std::vector<Lent> lent;                 ///< those of them that lie on no load (loads/sharing.h)
-    int passes = 1;                         ///< of laying, painting and lifting
-    std::optional<AsFound> without_wishes;  ///< what it would be as found, where the maker wishes something
+    int words_parted = 0;    ///< by seams, of what is not cut yet
+    int repeats = 0;         ///< masks: so often a part of the ink comes again (loads/repeats.h)
+    int had_before = 0;      ///< sections whose masks a sign before this one has as well
+    std::vector<Lent> lent;  ///< those of them that lie on no load (loads/sharing.h)
+    int passes = 1;          ///< of laying, painting and lifting
     std::vector<Reason> why;
     std::vector<Problem> problems;
     friend bool operator==(const LoadsPlan&, const LoadsPlan&) = default;

@@ -18,6 +18,7 @@ constexpr std::size_t most_between = searches::ways_between_seams.most;
 constexpr long most_steps = searches::division_steps.most;
 constexpr std::size_t few_gaps = searches::gaps_in_every_set.most;
 constexpr std::size_t most_sets = searches::sets_of_gaps.most;
+constexpr std::size_t looked_every = 64;  // pairs of places, for whether the search is wanted still
 
 std::vector<std::vector<std::size_t>> seam_sets(std::size_t gaps, const std::vector<std::size_t>& known) {
     std::vector<std::vector<std::size_t>> sets;
@@ -67,20 +68,33 @@ auto cost(const Score& score) {
     return std::tie(score.letters, score.crossings, score.crossed, score.in_words, score.sections, score.stepped);
 }
 
-// A division found in a wider room, in one that is narrower along `axis` and holds the same ink.
-void cut_back(Draft& draft, const Box& room, Axis axis) {
-    const std::int64_t from = low(axis, room);
-    const std::int64_t to = high(axis, room);
-    draft.score.film = 0;
-    for (Part& part : draft.parts) {
-        set_range(axis, part.film, std::max(from, low(axis, part.film)), std::min(to, high(axis, part.film)));
-        draft.score.film += dividing::score_of(part.film).film;
-    }
+// Whether the two together come to more than that.
+bool cost_more(const Score& a, const Score& b, const Score& than) {
+    return std::tuple(a.letters + b.letters, a.crossings + b.crossings, a.crossed + b.crossed, a.in_words + b.in_words,
+                      a.sections + b.sections, a.stepped + b.stepped) > cost(than);
+}
+
+Box cut_back(Box film, const Box& room, Axis axis) {
+    set_range(axis, film, std::max(low(axis, room), low(axis, film)), std::min(high(axis, room), high(axis, film)));
+    return film;
+}
+
+// A division found in a wider room, in one that is narrower along `axis` and holds the same ink; and what it comes to.
+Draft cut_back(Draft draft, const Score& score, const Box& room, Axis axis) {
+    draft.score = score;
+    for (Part& part : draft.parts) part.film = cut_back(part.film, room, axis);
     for (Seam& seam : draft.seams) {
         if (seam.axis == axis) continue;
-        seam.from = std::max(from, seam.from);
-        seam.to = std::min(to, seam.to);
+        seam.from = std::max(low(axis, room), seam.from);
+        seam.to = std::min(high(axis, room), seam.to);
     }
+    return draft;
+}
+Score cut_back_score(const Draft& draft, const Box& room, Axis axis) {
+    Score score = draft.score;
+    score.film = 0;
+    for (const Part& part : draft.parts) score.film += dividing::score_of(cut_back(part.film, room, axis)).film;
+    return score;
 }
 
 }  // namespace
@@ -204,10 +218,12 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
         const bool last = to + 1 == seams.size();
         const std::size_t most = depth == 0 ? (last ? most_along : most_per_seam) : last ? most_between : few_per_seam;
         const Score seam = score_of(seams[to], context_.part_words());
+        const std::size_t row = row_before(seams, to);
         Box ink;
         std::size_t reached = seams[to].before;
+        look_for_stop();
         for (std::size_t from = to; from-- > 0;) {
-            look_for_stop();
+            if (from % looked_every == 0) look_for_stop();
             for (; reached > seams[from].before; --reached) ink = around(ink, boxes_[order[reached - 1]]);
             const bool whole = from == 0 && last;
             if (seams[from].before == seams[to].before || best[from].empty() || whole) continue;
@@ -223,10 +239,11 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
             const std::int64_t length = high(axis, ink) - low(axis, ink);
             // What is more than twice too long is better parted on this axis first.
             if (length > 2 * longest && count > 1) break;
-            if (may_divide(seams, from, to, depth)) {
-                for (Draft& draft : divided_between(known, seams, from, to, order, own, axis, depth)) {
-                    middles.push_back(std::move(draft));
-                    extend(best[to], most, best[from], {seam + middles.back().score, from, 0, middles.size() - 1});
+            if (may_divide(seams, from, to, row, depth)) {
+                for (Middle& found : divided_between(known, seams, from, to, order, own, axis, depth)) {
+                    if (!extend(best[to], most, best[from], {seam + found.score, from, 0, middles.size()})) continue;
+                    middles.push_back(found.known != nullptr ? cut_back(*found.known, found.score, own, axis)
+                                                             : std::move(found.own));
                 }
             }
         }
@@ -237,31 +254,45 @@ std::vector<Draft> Divider::chain(const std::vector<std::size_t>& part, const Bo
     return drafts;
 }
 
+// What stands before the last straight seam that lies before that place, in another gap.
+std::size_t Divider::row_before(const std::vector<Place>& seams, std::size_t to) {
+    for (std::size_t i = to; i-- > 0;) {
+        if (!seams[i].stepped && seams[i].before < seams[to].before) return seams[i].before;
+    }
+    return 0;
+}
+
 // A part that fits no way as one may be divided along the other axis: when it is a single piece, or all that lies
 // between straight seams.
-bool Divider::may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, int depth) const {
+bool Divider::may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, std::size_t row,
+                         int depth) const {
     if (depth >= 2) return false;
     if (seams[to].before - seams[from].before == 1) return true;
     if (seams[from].stepped || seams[to].stepped) return false;
     if (steps_ <= most_steps) return true;
     // Single rows are divided even then, so that a large sign is never left without any division.
-    return std::none_of(
-        seams.begin() + static_cast<long>(from), seams.begin() + static_cast<long>(to),
-        [&](const Place& p) { return !p.stepped && p.before > seams[from].before && p.before < seams[to].before; });
+    return row <= seams[from].before;
 }
 
 // What lies between the seams of two gaps is divided alike wherever in their gaps these run, unless the room for film
 // decides how: it is searched in the narrowest room and in the widest, and where both come to as much, the others take
 // over what was found in the widest, with their film cut back. `own`: the room between `from` and `to`.
-std::vector<Draft> Divider::divided_between(BetweenGaps& known, const std::vector<Place>& seams, std::size_t from,
-                                            std::size_t to, const std::vector<std::size_t>& order, const Box& own,
-                                            Axis axis, int depth) {
+std::vector<Divider::Middle> Divider::divided_between(BetweenGaps& known, const std::vector<Place>& seams,
+                                                      std::size_t from, std::size_t to,
+                                                      const std::vector<std::size_t>& order, const Box& own, Axis axis,
+                                                      int depth) {
     const std::size_t first = seams[from].before;
     const std::size_t end = seams[to].before;
-    const std::vector<std::size_t> between(order.begin() + static_cast<long>(first),
-                                           order.begin() + static_cast<long>(end));
-    const auto searched = [&](const Box& room) { return solve(between, room, depth + 1, axis); };
-    if (between.size() == 1) return searched(own);
+    const auto searched = [&](const Box& room) {
+        return solve({order.begin() + static_cast<long>(first), order.begin() + static_cast<long>(end)}, room,
+                     depth + 1, axis);
+    };
+    const auto in_own = [&] {
+        std::vector<Middle> out;
+        for (Draft& draft : searched(own)) out.push_back({draft.score, nullptr, std::move(draft)});
+        return out;
+    };
+    if (end - first == 1) return in_own();
     const auto [at, fresh] = known.try_emplace({first, end});
     if (fresh) {
         auto [latest, earliest] = std::pair(low(axis, own), low(axis, own));
@@ -289,27 +320,33 @@ std::vector<Draft> Divider::divided_between(BetweenGaps& known, const std::vecto
         }
     }
     if (at->second.never) return {};
-    if (at->second.drafts.empty()) return searched(own);
-    std::vector<Draft> drafts = at->second.drafts;
-    if (!context_.whole_margins()) {
-        for (Draft& draft : drafts) cut_back(draft, own, axis);
+    if (at->second.drafts.empty()) return in_own();
+    std::vector<Middle> found;
+    for (const Draft& draft : at->second.drafts) {
+        if (context_.whole_margins())
+            found.push_back({draft.score, nullptr, draft});
+        else
+            found.push_back({cut_back_score(draft, own, axis), &draft, {}});
     }
-    keep_best(drafts, most_between);
-    return drafts;
+    std::stable_sort(found.begin(), found.end(), [](const Middle& a, const Middle& b) { return a.score < b.score; });
+    return found;
 }
 
-// `added`: what comes to each chain that leads here.
-void Divider::extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added) {
+// `added`: what comes to each chain that leads here. Whether any of them is kept.
+bool Divider::extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added) {
     const Score more = added.score;
+    bool any = false;
     for (added.rank = 0; added.rank < before.size(); ++added.rank) {
-        added.score = before[added.rank].score + more;
         // What leads here is sorted, and stays so with the same added, as far as whole numbers go.
-        if (kept.size() == most && cost(added.score) > cost(kept.back().score)) break;
+        if (kept.size() == most && cost_more(before[added.rank].score, more, kept.back().score)) break;
+        added.score = before[added.rank].score + more;
         const auto better = [](const Step& a, const Step& b) { return a.score < b.score; };
         if (kept.size() == most && !better(added, kept.back())) continue;
         kept.insert(std::upper_bound(kept.begin(), kept.end(), added, better), added);
         if (kept.size() > most) kept.pop_back();
+        any = true;
     }
+    return any;
 }
 
 // None with more than one section over the fewest of those that part as few words.
@@ -425,7 +462,7 @@ std::optional<Draft> Divider::crossed_in(const std::vector<std::size_t>& part, c
     if (again || known.size() < few_searched) return found_in(film);
     std::optional<Draft> draft = found_in(context_.film_for(ink, context_.available));
     if (!draft) return std::nullopt;
-    for (const Axis axis : {Axis::X, Axis::Y}) cut_back(*draft, film, axis);
+    for (const Axis axis : {Axis::X, Axis::Y}) draft = cut_back(*draft, cut_back_score(*draft, film, axis), film, axis);
     // Strips of margin alone may lie outside of the smaller film.
     const bool bare =
         std::any_of(draft->parts.begin(), draft->parts.end(), [](const Part& p) { return p.film.empty(); });

@@ -58,11 +58,19 @@ class Divider {
         std::vector<Draft> drafts;  ///< in the widest room; empty where the room decides
     };
     using BetweenGaps = std::map<std::pair<std::size_t, std::size_t>, Between>;
-    std::vector<Draft> divided_between(BetweenGaps& known, const std::vector<Place>& seams, std::size_t from,
-                                       std::size_t to, const std::vector<std::size_t>& order, const Box& own, Axis axis,
-                                       int depth);
-    [[nodiscard]] bool may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, int depth) const;
-    static void extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added);
+    /// One way to divide them, in the room of its own or as known from a wider one.
+    struct Middle {
+        Score score;
+        const Draft* known = nullptr;  ///< to be cut back
+        Draft own;
+    };
+    std::vector<Middle> divided_between(BetweenGaps& known, const std::vector<Place>& seams, std::size_t from,
+                                        std::size_t to, const std::vector<std::size_t>& order, const Box& own,
+                                        Axis axis, int depth);
+    static std::size_t row_before(const std::vector<Place>& seams, std::size_t to);
+    [[nodiscard]] bool may_divide(const std::vector<Place>& seams, std::size_t from, std::size_t to, std::size_t row,
+                                  int depth) const;
+    static bool extend(std::vector<Step>& kept, std::size_t most, const std::vector<Step>& before, Step added);
     static void keep_few(std::vector<Step>& steps);
     [[nodiscard]] Draft followed(const Step& last, const std::vector<std::vector<Step>>& best,
                                  const std::vector<Place>& seams, const std::vector<Draft>& middles,
