@@ -45,35 +45,6 @@ inline void check_division(const std::vector<Piece>& pieces, const Division& div
         // Slivers narrower than 0.005 in are left.
         const Region wanted = intersect(grow(ink, making.margin - 0.006_in), Region::rectangle(face));
         const double bare = subtract(wanted, merge(films)).area_mm2();
-        if (bare > division.bare_mm2 + 0.01) {
-            FILE* f = fopen("/tmp/bare.svg", "w");
-            fprintf(f, "<svg xmlns='http://www.w3.org/2000/svg' viewBox='%f %f %f %f'><g transform='scale(1,-1)'>",
-                    grid_to_mm(face.low.x), -grid_to_mm(face.high.y), grid_to_mm(face.width()),
-                    grid_to_mm(face.height()));
-            const auto draw = [&](const Region& r, const char* style) {
-                fprintf(f, "<path style='%s' d='", style);
-                for (const Ring& ring : r.rings()) {
-                    char c = 'M';
-                    for (Point q : ring) {
-                        fprintf(f, "%c%f %f", c, grid_to_mm(q.x), grid_to_mm(q.y));
-                        c = 'L';
-                    }
-                    fprintf(f, "Z");
-                }
-                fprintf(f, "'/>");
-            };
-            const char* fills[] = {"red", "green", "blue", "orange", "purple", "cyan"};
-            int k = 0;
-            for (const Section& section : sections) {
-                std::string st = std::string("stroke:") + fills[k % 6] + ";fill-opacity:.2;fill:" + fills[k % 6];
-                ++k;
-                draw(section.film, st.c_str());
-            }
-            draw(ink, "fill:#444;fill-opacity:.5");
-            draw(subtract(wanted, merge(films)), "fill:magenta");
-            fprintf(f, "</g></svg>");
-            fclose(f);
-        }
         RC_ASSERT(bare <= division.bare_mm2 + 0.01);
     }
     // Film lies over no neighbour's ink, and keeps off it where there is room.

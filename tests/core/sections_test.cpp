@@ -79,6 +79,20 @@ TEST_CASE("a gap too narrow for a lap is butted, and says so") {
     }
 }
 
+TEST_CASE("beyond a straight seam in no gap at all film reaches up to the ink, though other seams are stepped") {
+    const std::vector<Piece> pieces{{Region::rectangle(box_in(2, 7, 10, 9)), "A", 0, true, 0},
+                                    {Region::rectangle(box_in(10, 3, 14, 5)), "B", 1, true, 0}};
+    Division division;
+    division.parts = {{{0}, box_in(0, 0, 10, 11), {}}, {{1}, box_in(10, 0, 16, 11), {}}};
+    division.seams = {{Axis::X, to_grid(10_in), 0, to_grid(11_in), false, {}, {}, {}},
+                      {Axis::X, to_grid(16_in), 0, to_grid(11_in), true, {}, {}, {}}};
+    const auto sections = sections_of(division, pieces, mask_of());
+    REQUIRE(sections.size() == 2);
+    const Region beside = intersect(grow(merge(std::vector{pieces[0].shape, pieces[1].shape}), 0.5_in),
+                                    Region::rectangle(box_in(0, 0, 16, 11)));
+    CHECK(subtract(beside, merge(std::vector{sections[0].film, sections[1].film})).area_mm2() < 0.01);
+}
+
 TEST_CASE("one piece larger than the mat is crossed at its thin bar; the opening runs through the lap") {
     // A dumb-bell: two discs' worth of square joined by a thin bar.
     const std::vector<Region> parts{square_in(1, 1, 9), square_in(31, 1, 9), Region::rectangle(box_in(9, 5, 32, 5.5))};

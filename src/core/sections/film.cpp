@@ -66,6 +66,9 @@ Region neighbours_of(const Part& part, const std::vector<Piece>& pieces, const s
         if (std::find(part.pieces.begin(), part.pieces.end(), i) != part.pieces.end()) continue;
         const bool inside = std::find(part.around.begin(), part.around.end(), i) != part.around.end();
         if (!stepped && !inside) continue;
+        // Beyond a straight seam in a narrow gap the neighbour's film begins at its ink: what is left here covers up to
+        // it.
+        if (!inside && intersect(pieces[i].shape, Region::rectangle(part.film)).empty()) continue;
         inks.push_back(intersect(pieces[i].shape, around_film));
         near.push_back(grow(inks.back(), off_neighbour));
         const Region reach = Region::rectangle(grown(near.back().bounds(), off_neighbour));
