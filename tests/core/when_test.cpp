@@ -38,9 +38,9 @@ TEST_CASE("what makers type is read as they mean it, the next such day or hour")
     CHECK(read("tomorrow 6pm") == "2026-05-05T18:00");
     CHECK(read("20:00") == "2026-05-04T20:00");
     CHECK(read("9") == "2026-05-05T09:00");  // nine has passed
-    CHECK(read("typed_on 18:00") == "2026-05-04T18:00");
-    CHECK(read("typed_on noon") == "2026-05-11T12:00");  // today's has passed
-    CHECK(read("3 May") == "2027-05-03T12:00");          // never a day that has been, and never another month
+    CHECK(read("monday 18:00") == "2026-05-04T18:00");
+    CHECK(read("monday noon") == "2026-05-11T12:00");  // today's has passed
+    CHECK(read("3 May") == "2027-05-03T12:00");        // never a day that has been, and never another month
     CHECK(read("29 Feb") == "2028-02-29T12:00");
     CHECK(read("12 am", typed_on) == "2026-05-05T00:00");
 }
