@@ -1,8 +1,9 @@
 #include "blank/room.h"
-#include "values/searches.h"
 
 #include <algorithm>
 #include <cmath>
+
+#include "values/searches.h"
 
 namespace skarvel {
 namespace {

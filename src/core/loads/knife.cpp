@@ -1,10 +1,11 @@
 #include "loads/knife.h"
-#include "values/searches.h"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <numeric>
+
+#include "values/searches.h"
 
 namespace skarvel {
 namespace {

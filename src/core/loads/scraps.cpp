@@ -1,7 +1,8 @@
 #include "loads/scraps.h"
-#include "values/searches.h"
 
 #include <algorithm>
+
+#include "values/searches.h"
 
 namespace skarvel {
 namespace {

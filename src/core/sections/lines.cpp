@@ -1,9 +1,10 @@
 #include "sections/lines.h"
-#include "values/searches.h"
 
 #include <algorithm>
 #include <array>
 #include <cstdlib>
+
+#include "values/searches.h"
 
 namespace skarvel {
 namespace {

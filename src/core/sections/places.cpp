@@ -1,11 +1,12 @@
 #include "sections/places.h"
-#include "values/searches.h"
 
 #include <algorithm>
 #include <array>
 #include <limits>
 #include <map>
 #include <set>
+
+#include "values/searches.h"
 
 namespace skarvel::dividing {
 namespace {
