@@ -50,13 +50,13 @@ void Drawing::lay_out_loads() {
 
 void Drawing::paint_section_numbers(QPainter& p) {
     const LoadsPlan& plan = *face()->cut.loads;
-    // On an edge of the film, or beside the blank, where it hides no ink: from the usual place outwards. Where there is
-    // no such place, where it hides least.
+    // On an edge of the film where it hides no ink, from the usual place outwards. Where one of them finds no such
+    // place, all that can stand beside the blank do, so that they are found in one row; else where it hides least.
     std::vector<QRectF> ink;
     for (const Piece& piece : *face()->cut.pieces) ink.push_back(view_.rect(piece.shape.bounds()));
     const double reach = Theme::px(12);
-    for (const Lay& lay : lays_of(plan.sections)) {
-        const QRectF film = view_.rect(lay.move(plan.sections[lay.section].film.bounds()));
+    const QRectF blank = view_.rect(face()->face->blank->face);
+    const auto on_edge = [&](const QRectF& film) {
         std::vector<QPointF> places;
         for (const bool far : {false, true}) {
             for (const double share : {0.5, 0.35, 0.65, 0.2, 0.8, 0.08, 0.92}) {
@@ -65,7 +65,10 @@ void Drawing::paint_section_numbers(QPainter& p) {
                 places.push_back(view_.lengthwise() ? along : up);
             }
         }
-        const QRectF blank = view_.rect(face()->face->blank->face);
+        return places;
+    };
+    const auto beside_blank = [&](const QRectF& film) {
+        std::vector<QPointF> places;
         for (const double share : {0.5, 0.2, 0.8}) {
             const double x = film.left() + share * film.width();
             const double y = film.top() + share * film.height();
@@ -75,20 +78,32 @@ void Drawing::paint_section_numbers(QPainter& p) {
             // Above it stands the ruler.
             if (film.top() <= blank.top() + reach) places.emplace_back(x, blank.top() - reach);
         }
-        QPointF best = places.front();
-        double least = std::numeric_limits<double>::max();
-        for (const QPointF& q : places) {
-            const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
-            double hidden = 0;
-            for (const QRectF& r : ink) {
-                const QRectF both = r.intersected(disc);
-                hidden += both.isEmpty() ? 0 : both.width() * both.height();
-            }
-            if (hidden >= least) continue;
-            least = hidden;
-            best = q;
+        return places;
+    };
+    const auto hidden_at = [&](const QPointF& q) {
+        const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
+        double hidden = 0;
+        for (const QRectF& r : ink) {
+            const QRectF both = r.intersected(disc);
+            hidden += both.isEmpty() ? 0 : both.width() * both.height();
         }
-        number_disc(p, best, static_cast<int>(lay.section) + 1, lit_ == lay.section);
+        return hidden;
+    };
+    const std::vector<Lay> lays = lays_of(plan.sections);
+    const auto film_of = [&](const Lay& lay) { return view_.rect(lay.move(plan.sections[lay.section].film.bounds())); };
+    const bool all_on_edge = std::all_of(lays.begin(), lays.end(), [&](const Lay& lay) {
+        const std::vector<QPointF> places = on_edge(film_of(lay));
+        return std::any_of(places.begin(), places.end(), [&](const QPointF& q) { return hidden_at(q) <= 0; });
+    });
+    for (const Lay& lay : lays) {
+        const QRectF film = film_of(lay);
+        std::vector<QPointF> places = on_edge(film);
+        const std::vector<QPointF> outside = beside_blank(film);
+        places.insert(all_on_edge ? places.end() : places.begin(), outside.begin(), outside.end());
+        const auto best = std::min_element(places.begin(), places.end(), [&](const QPointF& a, const QPointF& b) {
+            return hidden_at(a) < hidden_at(b);
+        });
+        number_disc(p, *best, static_cast<int>(lay.section) + 1, lit_ == lay.section);
     }
 }
 
