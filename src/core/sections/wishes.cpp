@@ -3,8 +3,13 @@
 #include <algorithm>
 #include <map>
 
+#include "sections/draft.h"
+
 namespace skarvel {
 namespace {
+
+using dividing::high;
+using dividing::low;
 
 constexpr Length meets_within = 0.125_in;  // a seam ends on another where they come this close, beside the lap
 
