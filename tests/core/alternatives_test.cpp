@@ -2,7 +2,7 @@
 #include "job/alternatives.h"
 #include "proof/proof.h"
 
-#include "support.h"
+#include "support_hinges.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -29,15 +29,29 @@ TEST_CASE("alternatives are whole plans: taking one gives the figures it promise
     const bool one_load =
         std::any_of(all.begin(), all.end(), [&](const Alternative& a) { return a.figures.loads < base.loads; });
     CHECK(one_load);
-    // Three films of three letters take no hinge, and more film.
-    const auto sooner = std::find_if(all.begin(), all.end(),
-                                     [](const Alternative& a) { return a.what.id == "alternative.laid-sooner"; });
-    REQUIRE(sooner != all.end());
-    CHECK(sooner->figures.hands_on < base.hands_on);
-    CHECK(sooner->figures.film > base.film);
     std::stop_source stopped;
     stopped.request_stop();
     CHECK(alternatives(job, first_colour, shop, library(), at, stopped.get_token()).empty());
+}
+
+TEST_CASE("films so short that none takes a hinge come first; the least film is told beside them") {
+    const Job job = longer_board();
+    const Shop shop = shop_of_long_mats();
+    const auto at = moment("2026-05-04T18:00");
+    const CutFigures base = figures_of(plan(job, shop, library(), at), first_colour);
+    const auto all = alternatives(job, first_colour, shop, library(), at);
+    const auto found =
+        std::find_if(all.begin(), all.end(), [](const Alternative& a) { return a.what.id == "alternative.less-film"; });
+    REQUIRE(found != all.end());
+    CHECK(found->figures.hands_on > base.hands_on);
+    CHECK(found->figures.film < base.film);
+    // Letters of a stack stand alone: no word of theirs is parted.
+    CHECK(std::none_of(all.begin(), all.end(),
+                       [](const Alternative& a) { return a.what.id == "alternative.words-parted"; }));
+    // On the usual mat no film is so long.
+    const auto usual = alternatives(porch_board(), first_colour, usual_shop(), library(), at);
+    CHECK(std::none_of(usual.begin(), usual.end(),
+                       [](const Alternative& a) { return a.what.id == "alternative.less-film"; }));
 }
 
 TEST_CASE("letters are made smaller by the least that saves a load") {

@@ -222,7 +222,7 @@ TEST_CASE("an edit works out anew what reads what it changed, and nothing else")
     // A first wish has what would be found without it beside it; the next one does not ask for that again.
     const Job wished = with(one, [](Job& j) { making(j).wishes.any_angle = true; });
     CHECK(anew(one, wished).count("as found") == 1);
-    const Stages next = anew(wished, with(wished, [](Job& j) { making(j).wishes.laid_soonest = true; }));
+    const Stages next = anew(wished, with(wished, [](Job& j) { making(j).wishes.laid_soonest = false; }));
     CHECK(next.count("loads") == 1);
     CHECK(next.count("as found") == 0);
     // Paint and finish are Method's and the clock's.

@@ -10,7 +10,7 @@
 
 #include "job/face_commands.h"
 #include "loads/passes.h"
-#include "support.h"
+#include "support_hinges.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;
@@ -79,18 +79,12 @@ TEST_CASE("masks as wide as the board go by its sides, and are measured along it
     }
     CHECK(laying.lays[0].high.up.from == MeasuredFrom::Top);
     CHECK(laying.lays[0].high.up.exact.in_inches() == Approx(5 - 1).margin(0.01));  // the clear zone less the margin
-    // The second meets the first one's marks at its upper end; that half of it goes down first, across the middle.
+    // The second meets the first one's marks at its upper end.
     REQUIRE(laying.lays[1].against == std::optional<std::size_t>(0));
     CHECK(laying.lays[1].at_edge == Edge::Top);
-    REQUIRE(laying.lays[1].hinge);
-    CHECK(laying.lays[1].hinge->half == Edge::Top);
-    const Box film = plan.colours.front().cut.loads->sections[1].film.bounds();
-    const std::int64_t at = laying.lays[1].hinge->from.y;
-    CHECK(at >= film.low.y + film.height() / 3 - 1);
-    CHECK(at <= film.low.y + film.height() * 2 / 3 + 1);
-    // Gaps of 9/16 in lie in the middle third: the tape crosses none of the ink.
-    CHECK(crossed(plan.colours.front().cut.loads->sections[1].cut, Axis::Y, at) == Length{});
-    CHECK_FALSE(laying.lays[2].hinge);  // E alone is short
+    // What fits the usual mat takes no hinge, but a slip sheet to slide it into place.
+    CHECK_FALSE(laying.lays[1].hinge);
+    CHECK(laying.lays[1].slip_sheet);
     // Lifted in reverse, across the grain: the grain runs up the board, so the pull is level.
     for (std::size_t i = 0; i < 3; ++i) {
         CHECK(laying.lays[i].lifted == 3 - static_cast<int>(i));
@@ -98,6 +92,25 @@ TEST_CASE("masks as wide as the board go by its sides, and are measured along it
         CHECK(laying.lays[i].pull_from.y == laying.lays[i].pull_to.y);
         CHECK(laying.lays[i].pull_from.x != laying.lays[i].pull_to.x);
     }
+}
+
+TEST_CASE("a long film is hinged across its middle, where its tape lies over no ink") {
+    Job job = longer_board();
+    making(job).wishes.laid_soonest = false;
+    const Plan plan = skarvel::plan(job, shop_of_long_mats(), library(), moment("2026-05-04T18:00"));
+    const LayingPlan& laying = laying_of(plan);
+    REQUIRE(laying.lays.size() == 3);
+    // That half of it goes down first that meets the one before.
+    REQUIRE(laying.lays[1].hinge);
+    CHECK(laying.lays[1].hinge->half == Edge::Top);
+    CHECK(laying.lays[1].two_people);
+    const Section& section = plan.colours.front().cut.loads->sections[1];
+    const Box film = section.film.bounds();
+    const std::int64_t at = laying.lays[1].hinge->from.y;
+    CHECK(at >= film.low.y + film.height() / 3 - 1);
+    CHECK(at <= film.low.y + film.height() * 2 / 3 + 1);
+    CHECK(crossed(section.cut, Axis::Y, at) == Length{});
+    CHECK_FALSE(laying.lays[2].hinge);  // E alone is short
 }
 
 TEST_CASE("where no side runs straight or true, a snapped line is measured from") {

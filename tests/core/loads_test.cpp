@@ -121,7 +121,7 @@ TEST_CASE("more care never packs on more loads, nor on more film") {
 }
 
 TEST_CASE(
-    "where the maker asks, of as many sections and loads those are used that are laid sooner, before film counts") {
+    "of as many sections and loads those are used that are laid sooner, and where the maker asks those of less film") {
     int sooner = 0;
     CHECK(rc::check([&] {
         std::vector<Piece> pieces;
@@ -138,11 +138,12 @@ TEST_CASE(
         decal.margin = 0.25_in;
         const Mat bed = beds_of(usual_machines()).front();
         const auto planned = [&] { return plan_loads(pieces, box_in(0, 0, 120, 12), bed, decal, {}); };
-        const LoadsPlan by_film = planned();
+        const LoadsPlan unaware = planned();
         decal.laying = {10, 17, 20_in};
-        RC_ASSERT(planned().film_total == by_film.film_total);
-        decal.wishes.laid_soonest = true;
         const LoadsPlan by_minutes = planned();
+        decal.wishes.laid_soonest = false;
+        const LoadsPlan by_film = planned();
+        RC_ASSERT(by_film.film_total == unaware.film_total);
         const auto hinged = [](const LoadsPlan& plan) {
             return std::count_if(plan.sections.begin(), plan.sections.end(), [](const Section& s) {
                 return std::max(s.film.bounds().width(), s.film.bounds().height()) >= to_grid(20_in);

@@ -136,9 +136,13 @@ class Search {
         Job other = job_;
         const bool now = making_now().wishes.part_words;
         making(other).wishes.part_words = !now;
-        const auto saves = [&](const CutFigures& f) { return f.loads < base_.loads || f.film < base_.film; };
-        if (keep({now ? "alternative.words-whole" : "alternative.words-parted", {}}, std::move(other)) && !now &&
-            !saves(found_.back().figures))
+        // Only where words are parted by it, or no longer: letters of a stack stand alone.
+        const auto worth = [&](const CutFigures& f) {
+            return now ? f.words < base_.words
+                       : f.words > base_.words && (f.loads < base_.loads || f.film < base_.film);
+        };
+        if (keep({now ? "alternative.words-whole" : "alternative.words-parted", {}}, std::move(other)) &&
+            !worth(found_.back().figures))
             found_.pop_back();
     }
 
@@ -236,13 +240,15 @@ class Search {
         }
     }
 
-    // Shorter films, none of which takes a hinge: minutes at hand against film.
+    // Shorter films, none of which takes a hinge, or longer ones and fewer inches: minutes at hand against film.
     void laid_sooner(const CutPlan& now) {
         const bool hinged = std::any_of(now.loads->sections.begin(), now.loads->sections.end(), [&](const Section& s) {
             const Box film = s.film.bounds();
             return from_grid(std::max(film.width(), film.height())) >= now.making.laying.hinged_from;
         });
-        if (!hinged && !making_now().wishes.laid_soonest) return;
+        const Length longest_side = std::max(room_.along, room_.across);
+        const bool may_be_hinged = now.loads->sections.size() > 1 && longest_side >= now.making.laying.hinged_from;
+        if (making_now().wishes.laid_soonest ? !may_be_hinged : !hinged) return;
         Job other = job_;
         bool& soonest = making(other).wishes.laid_soonest;
         soonest = !soonest;

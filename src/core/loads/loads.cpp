@@ -20,7 +20,7 @@ struct Choice {
     Packed packed;
     // What counts, in this order: letters crossed though they fit whole, seams across ink, ink crossed, words parted,
     // loads, margin that stays bare, film where words may be parted for it, sections, stepped seams, minutes of laying
-    // where the maker asks for that, film, words that may be parted, minutes, lines to measure to.
+    // unless the maker would rather save film, film, words that may be parted, minutes, lines to measure to.
     std::tuple<int, int, Length, int, std::size_t, std::int64_t, Length, int, std::int64_t, std::int64_t, Length, int,
                std::int64_t, int, std::int64_t>
         rank;

@@ -65,11 +65,11 @@ struct Wishes {
     bool any_angle = false;      ///< a section too long for the bed may lie on it at a slant
     bool part_words = false;     ///< rather a parted word than another load or more film
     int copies = 0;              ///< of what repeats: so many are cut, and laid again; 0: as many as are drawn
-    bool laid_soonest = false;   ///< rather more film than one so long that it takes a hinge
+    bool laid_soonest = true;    ///< rather more film than one so long that it takes a hinge
     bool masks_again = false;    ///< masks that a sign before this one has as well are not cut but laid again here
     [[nodiscard]] bool any() const {
         return !bound.empty() || !apart.empty() || !seams.empty() || whole_margins || any_angle || part_words ||
-               copies > 0 || laid_soonest || masks_again;
+               copies > 0 || !laid_soonest || masks_again;
     }
     friend bool operator==(const Wishes&, const Wishes&) = default;
 };
