@@ -85,6 +85,21 @@ TEST_CASE("masks as wide as the board go by its sides, and are measured along it
     // What fits the usual mat takes no hinge, but a slip sheet to slide it into place.
     CHECK_FALSE(laying.lays[1].hinge);
     CHECK(laying.lays[1].slip_sheet);
+    const auto at_hand = [](const Plan& p) {
+        const auto is = [](const Step& s) { return s.id == StepId{"1/lay/HOUS"}; };
+        return std::find_if(p.bench->steps.begin(), p.bench->steps.end(), is)->at_hand.id;
+    };
+    CHECK(at_hand(plan) == "hand.lay-slip");
+    // A shop that hinges earlier: the same sections, two of them with a hinge and its minutes.
+    Shop careful = usual_shop();
+    careful.hands.hinge_from = 20_in;
+    Job as_before = porch_board();
+    making(as_before).wishes.laid_soonest = false;
+    const Plan hinged = skarvel::plan(as_before, careful, library(), moment("2026-05-04T18:00"));
+    REQUIRE(laying_of(hinged).lays.size() == 3);
+    CHECK(laying_of(hinged).lays[1].hinge);
+    CHECK(at_hand(hinged) == "hand.lay-hinge");
+    CHECK(hinged.clock->hands_on == plan.clock->hands_on + Minutes(14));
     // Lifted in reverse, across the grain: the grain runs up the board, so the pull is level.
     for (std::size_t i = 0; i < 3; ++i) {
         CHECK(laying.lays[i].lifted == 3 - static_cast<int>(i));

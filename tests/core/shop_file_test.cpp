@@ -49,7 +49,7 @@ Shop any_shop() {
         f.repeat_along = any_length(0, 900);
         shop.drawer.push_back(std::move(f));
     }
-    shop.hands = {any_length(0, 20), *rc::gen::inRange(0, 1000), *rc::gen::inRange(0, 1000)};
+    shop.hands = {any_length(0, 20), *rc::gen::inRange(0, 1000), *rc::gen::inRange(0, 1000), any_length(0, 40)};
     return shop;
 }
 

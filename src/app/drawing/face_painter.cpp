@@ -3,8 +3,10 @@
 #include <QCache>
 #include <QImage>
 
+#include <algorithm>
 #include <array>
 #include <map>
+#include <vector>
 
 #include "drawing/materials.h"
 #include "text/numbering.h"
@@ -496,6 +498,9 @@ void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
 void FacePainter::seams(QPainter& p) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
+    const QPainterPath board = view_.transform().map(path_of(plan_.face->blank->outline));
+    const QRectF around = board.boundingRect();
+    std::vector<QRectF> taken;
     std::size_t number = 0;
     for (const Seam& seam : plan_.cut.loads->seams) {
         const bool level = seam.axis == Axis::Y;
@@ -504,9 +509,19 @@ void FacePainter::seams(QPainter& p) const {
         QPainterPath path(a);
         path.lineTo(b);
         cased(p, path, QPen(t.chalk, 2, Qt::DashDotLine));
-        // The flag stands outside the board, on the side of its far end.
+        // The flag stands outside the board, on the side of its far end: also where the seam ends before it, at ink.
         const bool upright = std::abs(a.x() - b.x()) < 1;
-        const QPointF foot = upright ? QPointF(a.x(), std::max(a.y(), b.y())) : QPointF(std::max(a.x(), b.x()), a.y());
+        QPointF foot = upright ? QPointF(a.x(), std::max(a.y(), b.y())) : QPointF(std::max(a.x(), b.x()), a.y());
+        const QPointF beyond = upright ? QPointF(0, 6) : QPointF(6, 0);
+        if (board.contains(foot + beyond))
+            foot = upright ? QPointF(foot.x(), around.bottom()) : QPointF(around.right(), foot.y());
+        const auto room = [&] {
+            return upright ? QRectF(foot + QPointF(-9, 2), QSizeF(36, 20))
+                           : QRectF(foot + QPointF(2, -10), QSizeF(40, 20));
+        };
+        while (std::any_of(taken.begin(), taken.end(), [&](const QRectF& r) { return r.intersects(room()); }))
+            foot += 4 * beyond;
+        taken.push_back(room());
         QPainterPath flag;
         if (upright) {
             flag.addPolygon(QPolygonF({foot + QPointF(-9, 4), foot + QPointF(9, 4), foot + QPointF(0, 16)}));

@@ -7,6 +7,7 @@
 #include <QSpinBox>
 #include <QVBoxLayout>
 
+#include "job/method_reads.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
@@ -62,6 +63,12 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     hands->addWidget(shift_);
     hands->addWidget(turn_);
     right->addLayout(hands);
+    right->addWidget(label(in_words("shop-page.films-are-hinged-from"), "small", this));
+    hinge_from_ = measure(
+        in_words("shop-page.films-are-hinged-from"),
+        exactly(hands_on_in(desk_.shop(), desk_.library().trade).hinged_from),
+        [](Shop& s, const Measure& m) { s.hands.hinge_from = m.value; }, this);
+    right->addWidget(hinge_from_);
     right->addSpacing(12);
     part_words_ = new Check(in_words("shop-page.words-may-be-parted"), this);
     part_words_->setObjectName("part words");
@@ -395,6 +402,8 @@ void CuttingPanel::refresh() {
     const Shop& shop = desk_.shop();
     part_words_->setChecked(shop.part_words);
     if (!shift_->hasFocus()) shift_->show_value(exactly(shop.hands.shift));
+    if (!hinge_from_->hasFocus())
+        hinge_from_->show_value(exactly(hands_on_in(shop, desk_.library().trade).hinged_from));
     if (!turn_->hasFocus()) turn_->setValue(shop.hands.turn_hundredths);
     // Rows are made anew only when there is something else to show: a field that is typed into stays.
     if (!built_ || machines_shown_ != shop.machines) {

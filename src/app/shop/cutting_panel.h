@@ -27,7 +27,7 @@ class CuttingPanel : public ShopPanel {
                      const std::function<void(Shop&, int)>& set, QWidget* parent);
 
     QWidget *machines_, *films_;
-    MeasureField* shift_;
+    MeasureField *shift_, *hinge_from_ = nullptr;
     Check* part_words_ = nullptr;
     QSpinBox* turn_;
     std::vector<Machine> machines_shown_;

@@ -53,8 +53,13 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     unit_ = add(left, in_words("shop-page.shown-in"),
                 new Segmented(in_words("shop-page.shown-in"),
                               {in_words("shop-page.inches"), in_words("shop-page.millimetres")}, body));
-    fraction_ = add(left, in_words("shop-page.fractions-to"),
+    // Millimetres have none.
+    fractions_to_ = new QWidget(body);
+    auto* fractions = new QVBoxLayout(fractions_to_);
+    fractions->setContentsMargins(0, 0, 0, 0);
+    fraction_ = add(fractions, in_words("shop-page.fractions-to"),
                     new Segmented(in_words("shop-page.fractions-to"), {"1⁄16", "1⁄32", "1⁄64"}, body));
+    left->addWidget(fractions_to_);
     connect(unit_, &Segmented::chosen, this,
             [this](int i) { edit([&](Shop& s) { s.display.unit = i == 0 ? Unit::Inch : Unit::Millimetre; }); });
     connect(fraction_, &Segmented::chosen, this,
@@ -69,6 +74,17 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
         if (i >= 0 && static_cast<std::size_t>(i) < beds.size())
             edit([&](Shop& s) { s.mat = beds[static_cast<std::size_t>(i)]; });
     });
+    left->addSpacing(12);
+    left->addWidget(label(in_words("shop-page.the-window"), "title", body));
+    theme_ =
+        add(left, in_words("shop-page.light"),
+            new Segmented(in_words("shop-page.light"), {in_words("shop-page.day"), in_words("shop-page.night")}, body));
+    text_ = add(left, in_words("shop-page.size-of-text"),
+                new Segmented(in_words("shop-page.size-of-text"),
+                              {in_words("shop-page.by-the-room"), "100 %", "125 %", "150 %"}, body));
+    connect(theme_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(i == 1, text_chosen_); });
+    connect(text_, &Segmented::chosen, this,
+            [this](int i) { Q_EMIT look_changed(Theme::night(), i == 0 ? 0 : 75 + 25 * i); });
     left->addStretch(1);
 
     right->addWidget(label(in_words("shop-page.your-hours"), "title", body));
@@ -113,18 +129,6 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
         grid->addWidget(d.to, static_cast<int>(row), 2);
         days_.push_back(d);
     }
-    right->addSpacing(12);
-    right->addWidget(label(in_words("shop-page.the-window"), "title", body));
-    theme_ =
-        add(right, in_words("shop-page.light"),
-            new Segmented(in_words("shop-page.light"), {in_words("shop-page.day"), in_words("shop-page.night")}, body));
-    text_ = add(right, in_words("shop-page.size-of-text"),
-                new Segmented(in_words("shop-page.size-of-text"),
-                              {in_words("shop-page.by-the-room"), "100 %", "125 %", "150 %"}, body));
-    connect(theme_, &Segmented::chosen, this, [this](int i) { Q_EMIT look_changed(i == 1, text_chosen_); });
-    connect(text_, &Segmented::chosen, this,
-            [this](int i) { Q_EMIT look_changed(Theme::night(), i == 0 ? 0 : 75 + 25 * i); });
-    left->addStretch(1);
     right->addStretch(1);
     setWidget(body);
     refresh();
@@ -144,6 +148,7 @@ void ShopPage::show_text(int chosen) {
 void ShopPage::refresh() {
     const Shop& s = desk_.shop();
     unit_->show_choice(s.display.unit == Unit::Inch ? 0 : 1);
+    fractions_to_->setVisible(s.display.unit == Unit::Inch);
     fraction_->show_choice(s.display.denominator == 16 ? 0 : s.display.denominator == 32 ? 1 : 2);
     theme_->show_choice(Theme::night() ? 1 : 0);
     text_->show_choice(text_chosen_ == 0 ? 0 : (text_chosen_ - 75) / 25);

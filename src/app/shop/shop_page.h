@@ -38,6 +38,7 @@ class ShopPage : public QScrollArea {
     void edit(const std::function<void(Shop&)>& change);
     Desk& desk_;
     Segmented *unit_, *fraction_, *theme_, *text_;
+    QWidget* fractions_to_;
     int text_chosen_ = 100;
     Choice* bed_;
     struct DayRow {

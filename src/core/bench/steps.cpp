@@ -51,15 +51,21 @@ Reason lifting_told(const PlacedLay& lay, Lift lift, const Reason& task) {
     return told;
 }
 
-// As far as it is known how sections lie, laying and lifting are told with their places.
-Reason instruction_of(const Task& task, const BenchInput& in, const Reason& usual, int time) {
+// How the section that is laid or lifted lies, as far as that is known.
+const PlacedLay* placed(const Task& task, const BenchInput& in, int time) {
     const auto laid = in.laying.find(task.colour);
     if ((task.work != Work::Lay && task.work != Work::Lift) || laid == in.laying.end() || !laid->second.laying)
-        return usual;
-    const LayingPlan& plan = *laid->second.laying;
-    const PlacedLay* lay =
-        lay_of(plan, static_cast<std::size_t>(std::max(1, task.number)) - 1, static_cast<std::size_t>(time) - 1);
+        return nullptr;
+    return lay_of(*laid->second.laying, static_cast<std::size_t>(std::max(1, task.number)) - 1,
+                  static_cast<std::size_t>(time) - 1);
+}
+
+// Where that is known, laying and lifting are told with their places.
+Reason instruction_of(const Task& task, const BenchInput& in, const Reason& usual, int time) {
+    const PlacedLay* lay = placed(task, in, time);
     if (lay == nullptr) return usual;
+    const auto laid = in.laying.find(task.colour);
+    const LayingPlan& plan = *laid->second.laying;
     if (task.work == Work::Lift) return lifting_told(*lay, laid->second.lift, task.name);
     Reason told = laying_told(*lay, plan, task.decal, task.name);
     const auto lent = laid->second.lent.find(lay->lay.section);
@@ -170,6 +176,8 @@ BenchPlan bench(const BenchInput& in, const Trade& trade) {
         step.instruction = instruction_of(task, in, {"step." + suffix, task.name.arguments}, step.time);
         step.check = {"check." + suffix, task.name.arguments};
         step.at_hand = {"hand." + suffix, task.name.arguments};
+        if (const PlacedLay* lay = placed(task, in, step.time); lay != nullptr && task.work == Work::Lay)
+            step.at_hand.id += lay->hinge ? "-hinge" : lay->slip_sheet ? "-slip" : "";
         step.cautions = cautions_for(task, trade);
         for (const MishapKind& kind : trade.mishaps) {
             const bool here = kind.works.empty() ||

@@ -911,6 +911,7 @@ struct Described<Hands> {
         must("shift", &Hands::shift),
         must("turn", &Hands::turn_hundredths, from_to(0, 1000)),
         must("stretch", &Hands::stretch_per_mille10, from_to(0, 1000)),
+        may("hingeFrom", &Hands::hinge_from),
     };
 };
 

@@ -110,6 +110,7 @@ struct Hands {
     Length shift = 0.03125_in;     ///< off its place
     int turn_hundredths = 15;      ///< of a degree
     int stretch_per_mille10 = 10;  ///< ten-thousandths of its length that film stretches
+    Length hinge_from{};           ///< longest side of a film that is hinged; zero: as the trade data say
     friend bool operator==(const Hands&, const Hands&) = default;
 };
 

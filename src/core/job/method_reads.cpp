@@ -77,6 +77,12 @@ MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Fa
     return in;
 }
 
+HandsOn hands_on_in(const Shop& shop, const Trade& trade) {
+    HandsOn hands_on = trade.hands_on;
+    if (shop.hands.hinge_from > Length{}) hands_on.hinged_from = shop.hands.hinge_from;
+    return hands_on;
+}
+
 LayingInput laying_reads(const Blank& blank, const Shared<BlankPlan>& measured, const ColourPlan& colour,
                          const Display& display) {
     LayingInput in;
@@ -84,6 +90,7 @@ LayingInput laying_reads(const Blank& blank, const Shared<BlankPlan>& measured, 
     in.loads = colour.cut.loads;
     in.way = colour.cut.making.way;
     in.start = colour.cut.making.lay_from;
+    in.hinged_from = colour.cut.making.laying.hinged_from;
     in.grain = blank.grain;
     const BuildUp& m = *colour.method;
     in.tender = m.top.kind != "none" && (m.top.glossy || m.rest < m.top.film_safe);

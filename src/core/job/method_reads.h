@@ -26,6 +26,9 @@ MethodInput method_reads(const Blank& blank, const BlankPlan& measured, const Fa
 FaceWork work_reads(const Sign& sign, const Face& face, const FacePlan& plan, std::span<const ColourPlan> colours,
                     const std::string& name, const Trade& trade);
 
+/// What work at hand takes by the table, and a hinge where the shop makes one.
+HandsOn hands_on_in(const Shop& shop, const Trade& trade);
+
 /// How sections get to their places on what the build-up says lies there.
 LayingInput laying_reads(const Blank& blank, const Shared<BlankPlan>& measured, const ColourPlan& colour,
                          const Display& display);

@@ -141,7 +141,7 @@ class Run {
             c.cut.pieces = c.ink;
             c.cut.making = resolve(d.decided(c).making, trade_.films, trade_.tools);
             c.cut.making.gap = trade_.section_gap;
-            c.cut.making.laying = laying_takes(trade_.hands_on, c.cut.making.way);
+            c.cut.making.laying = laying_takes(hands_on_in(shop_, trade_), c.cut.making.way);
             c.cut.making.wishes.part_words = c.cut.making.wishes.part_words || shop_.part_words;
             c.cut.making.edges_place = p.blank->straight_sides;
             c.cut.bed = bed_for(shop_, d.decided(c).making, is_printed(c.cut.making), d.seen(c));
@@ -415,7 +415,7 @@ class Run {
             }
         }
         reads.mishaps = job_.bench.mishaps;
-        reads.hands_on = paced(trade_.hands_on, shop_.paces);
+        reads.hands_on = paced(hands_on_in(shop_, trade_), shop_.paces);
         out_.tasks = table_.tasks({}, std::move(reads), ran_, [&](const TasksReads& in) {
             std::vector<Task> tasks = tasks_of(in.faces, trade_, in.hands_on);
             mend(tasks, in.mishaps, trade_);

@@ -185,7 +185,7 @@ class LayingOut {
         const Axis axis = longer_of(box);
         const std::int64_t length = axis == Axis::X ? box.width() : box.height();
         placed.two_people = from_grid(length) >= habits_.helper_from;
-        if (from_grid(length) < habits_.hinged_from) {
+        if (from_grid(length) < in_.hinged_from) {
             placed.slip_sheet = from_grid(length) >= habits_.slip_from;
             return;
         }

@@ -94,6 +94,7 @@ struct LayingInput {
     Grain grain = Grain::Length;
     bool tender = false;          ///< what it is laid on is glossy, or has not had its safe wait
     Length fraction = 0.0625_in;  ///< of the tape measure
+    Length hinged_from = 24_in;   ///< longest side of a film that takes a hinge
     friend bool operator==(const LayingInput&, const LayingInput&) = default;
 };
 

@@ -227,8 +227,7 @@ Expected<Trade> read_trade(const std::string& stock, const std::string& material
         trade.fan = m.at("slowing").at("fan");
         const Json& laying = m.at("laying");
         const auto habit = [&](const char* key) { return length_of(laying.at(key)); };
-        trade.laying = {trade.hands_on.hinged_from, habit("helper_from"), habit("slip_from"),
-                        habit("tape_close"),        habit("cover"),       habit("patch")};
+        trade.laying = {habit("helper_from"), habit("slip_from"), habit("tape_close"), habit("cover"), habit("patch")};
         const Json& thin = m.at("thin");
         trade.thin = {length_of(thin.at("stroke")), length_of(thin.at("gap")), length_of(thin.at("keeper"))};
         const Json all = Json::parse(rules);

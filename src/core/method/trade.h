@@ -104,10 +104,10 @@ LayingTakes laying_takes(const HandsOn& hands_on, Way way);
 
 /// From how large on a section is laid in which way, and how its tape is cut.
 struct LayingHabits {
-    Length hinged_from, helper_from, slip_from;  ///< longest side of its film
-    Length tape_close;                           ///< beyond the ink, where tape is to touch little else
-    Length cover;                                ///< what paper covers beyond the film, where paint is sprayed
-    Length patch;                                ///< side of a trial patch
+    Length helper_from, slip_from;  ///< longest side of its film
+    Length tape_close;              ///< beyond the ink, where tape is to touch little else
+    Length cover;                   ///< what paper covers beyond the film, where paint is sprayed
+    Length patch;                   ///< side of a trial patch
     friend bool operator==(const LayingHabits&, const LayingHabits&) = default;
 };
 
