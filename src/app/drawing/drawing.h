@@ -127,7 +127,7 @@ class Drawing : public QWidget {
     static QString load_says(const Load& load, const Mat& bed, const Display& display);
     [[nodiscard]] Length shown_along() const;
     void paint_table(QPainter& p);
-    void paint_section_numbers(QPainter& p);
+    void paint_section_numbers(QPainter& p, const std::vector<QRectF>& flags);
     void paint_evidence(QPainter& p);
     void paint_bench_marks(QPainter& p, const FaceView& view);
     [[nodiscard]] const Job& job() const;

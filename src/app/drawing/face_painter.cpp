@@ -473,6 +473,18 @@ void FacePainter::thin(QPainter& p) const {
     }
 }
 
+QPainterPath SeamFlag::path() const {
+    const QPointF aside(out.y(), out.x());
+    QPainterPath flag;
+    flag.addPolygon(QPolygonF({foot + 4 * out - 9 * aside, foot + 4 * out + 9 * aside, foot + 16 * out}));
+    return flag;
+}
+
+QRectF SeamFlag::room() const {
+    if (out.x() != 0) return {foot + QPointF(out.x() > 0 ? 2 : -30, -10), QSizeF(28, 20)};
+    return {foot + QPointF(-9, out.y() > 0 ? 2 : -22), QSizeF(31, 20)};
+}
+
 void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
@@ -495,11 +507,32 @@ void FacePainter::sections(QPainter& p, std::optional<std::size_t> lit) const {
     }
 }
 
-void FacePainter::seams(QPainter& p) const {
+// At the seam's far end or, where no ruler stands there, at the near one, if that hides no ink; else outside the board.
+SeamFlag FacePainter::free_flag(QPointF a, QPointF b, const std::vector<QRectF>& taken) const {
+    const bool upright = std::abs(a.x() - b.x()) < 1;
+    const bool a_first = upright ? a.y() < b.y() : a.x() < b.x();
+    const QPointF out = upright ? QPointF(0, 1) : QPointF(1, 0);
+    const auto clear = [&](const SeamFlag& flag) {
+        const auto meets = [&](const QRectF& r) { return r.intersects(flag.room()); };
+        const auto& pieces = *plan_.cut.pieces;
+        return std::none_of(taken.begin(), taken.end(), meets) &&
+               std::none_of(pieces.begin(), pieces.end(),
+                            [&](const Piece& piece) { return meets(view_.rect(piece.shape.bounds())); });
+    };
+    SeamFlag far{a_first ? b : a, out};
+    if (clear(far)) return far;
+    const bool ruler = upright == view_.lengthwise();
+    if (const SeamFlag near{a_first ? a : b, -out}; !ruler && clear(near)) return near;
+    const QRectF around = view_.rect(plan_.face->blank->outline.bounds());
+    far.foot = upright ? QPointF(far.foot.x(), std::max(far.foot.y(), around.bottom()))
+                       : QPointF(std::max(far.foot.x(), around.right()), far.foot.y());
+    while (!clear(far)) far.foot += 24 * out;
+    return far;
+}
+
+std::vector<QRectF> FacePainter::seams(QPainter& p) const {
     const Tokens& t = Theme::tokens();
     p.setRenderHint(QPainter::Antialiasing);
-    const QPainterPath board = view_.transform().map(path_of(plan_.face->blank->outline));
-    const QRectF around = board.boundingRect();
     std::vector<QRectF> taken;
     std::size_t number = 0;
     for (const Seam& seam : plan_.cut.loads->seams) {
@@ -509,31 +542,19 @@ void FacePainter::seams(QPainter& p) const {
         QPainterPath path(a);
         path.lineTo(b);
         cased(p, path, QPen(t.chalk, 2, Qt::DashDotLine));
-        // The flag stands outside the board, on the side of its far end: also where the seam ends before it, at ink.
-        const bool upright = std::abs(a.x() - b.x()) < 1;
-        QPointF foot = upright ? QPointF(a.x(), std::max(a.y(), b.y())) : QPointF(std::max(a.x(), b.x()), a.y());
-        const QPointF beyond = upright ? QPointF(0, 6) : QPointF(6, 0);
-        if (board.contains(foot + beyond))
-            foot = upright ? QPointF(foot.x(), around.bottom()) : QPointF(around.right(), foot.y());
-        const auto room = [&] {
-            return upright ? QRectF(foot + QPointF(-9, 2), QSizeF(36, 20))
-                           : QRectF(foot + QPointF(2, -10), QSizeF(40, 20));
-        };
-        while (std::any_of(taken.begin(), taken.end(), [&](const QRectF& r) { return r.intersects(room()); }))
-            foot += 4 * beyond;
-        taken.push_back(room());
-        QPainterPath flag;
-        if (upright) {
-            flag.addPolygon(QPolygonF({foot + QPointF(-9, 4), foot + QPointF(9, 4), foot + QPointF(0, 16)}));
-        } else {
-            flag.addPolygon(QPolygonF({foot + QPointF(4, -9), foot + QPointF(4, 9), foot + QPointF(16, 0)}));
-        }
-        p.fillPath(flag, t.chalk);
-        p.setFont(Theme::font(13, QFont::DemiBold));
-        p.setPen(t.chalk);
-        p.drawText(QRectF(upright ? foot + QPointF(12, 2) : foot + QPointF(18, -10), QSizeF(24, 20)),
-                   Qt::AlignLeft | Qt::AlignVCenter, QString::fromStdString(letter_for(number++)));
+        const SeamFlag flag = free_flag(a, b, taken);
+        taken.push_back(flag.room());
+        const QFont font = Theme::font(13, QFont::DemiBold);
+        const QFontMetricsF metrics(font);
+        const QString letter = QString::fromStdString(letter_for(number++));
+        QPainterPath named = flag.path();
+        const QRectF room = flag.room();
+        named.addText(flag.out.x() < 0 ? room.left() : room.right() - metrics.horizontalAdvance(letter),
+                      room.center().y() + metrics.capHeight() / 2, font, letter);
+        p.strokePath(named, QPen(t.sheet, 4, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.fillPath(named, t.chalk);
     }
+    return taken;
 }
 
 }  // namespace skarvel

@@ -8,6 +8,7 @@
 #include <QPainterPath>
 #include <QTransform>
 #include <optional>
+#include <vector>
 
 #include "job/plan.h"
 
@@ -35,6 +36,14 @@ struct FaceView {
 QPainterPath path_of(const Region& region);
 /// A kept picture, read once.
 QImage image_of(const std::shared_ptr<const std::string>& bytes);
+/// What names a seam: a flag at its end, and its letter beside it.
+struct SeamFlag {
+    QPointF foot;  ///< on the screen, where the seam ends
+    QPointF out;   ///< of length 1, away from the seam
+    [[nodiscard]] QPainterPath path() const;
+    /// Of flag and letter together; the letter stands at its right, or at its left where it points there.
+    [[nodiscard]] QRectF room() const;
+};
 /// A stroke with its casing.
 void cased(QPainter& painter, const QPainterPath& path, const QPen& pen);
 /// Tint of a section, by its number.
@@ -60,10 +69,12 @@ class FacePainter {
     /// Strokes, gaps and keepers that are too thin, where they are.
     void thin(QPainter& p) const;
     void sections(QPainter& p, std::optional<std::size_t> lit) const;
-    void seams(QPainter& p) const;
+    /// Gives where the flags of the seams stand.
+    std::vector<QRectF> seams(QPainter& p) const;
 
   private:
     [[nodiscard]] ThingId thing_of(const ColourPlan& lane, const Piece& piece) const;
+    [[nodiscard]] SeamFlag free_flag(QPointF a, QPointF b, const std::vector<QRectF>& taken) const;
     [[nodiscard]] bool is_picture(const Piece& piece) const;
     void pictures(QPainter& p, const ThingId& moved, Point by) const;
     void frame(QPainter& p) const;

@@ -48,11 +48,12 @@ void Drawing::lay_out_loads() {
     needed_height_ = static_cast<int>(table_.bottom() + 12);
 }
 
-void Drawing::paint_section_numbers(QPainter& p) {
+void Drawing::paint_section_numbers(QPainter& p, const std::vector<QRectF>& flags) {
     const LoadsPlan& plan = *face()->cut.loads;
     // On an edge of the film where it hides no ink, from the usual place outwards. Where one of them finds no such
     // place, all that can stand beside the blank do, so that they are found in one row; else where it hides least.
-    std::vector<QRectF> ink;
+    // Flags of seams, and numbers that stand already, are kept clear like ink.
+    std::vector<QRectF> ink = flags;
     for (const Piece& piece : *face()->cut.pieces) ink.push_back(view_.rect(piece.shape.bounds()));
     const double reach = Theme::px(12);
     const QRectF blank = view_.rect(face()->face->blank->face);
@@ -69,20 +70,22 @@ void Drawing::paint_section_numbers(QPainter& p) {
     };
     const auto beside_blank = [&](const QRectF& film) {
         std::vector<QPointF> places;
-        for (const double share : {0.5, 0.2, 0.8}) {
+        for (const double share : {0.5, 0.2, 0.8, 0.35, 0.65}) {
             const double x = film.left() + share * film.width();
             const double y = film.top() + share * film.height();
             if (film.bottom() >= blank.bottom() - reach) places.emplace_back(x, blank.bottom() + reach);
             if (film.left() <= blank.left() + reach) places.emplace_back(blank.left() - reach, y);
             if (film.right() >= blank.right() - reach) places.emplace_back(blank.right() + reach, y);
-            // Above it stands the ruler.
-            if (film.top() <= blank.top() + reach) places.emplace_back(x, blank.top() - reach);
         }
+        // Above it stands the ruler: only where there is nothing else.
+        if (film.top() <= blank.top() + reach) places.emplace_back(film.center().x(), blank.top() - reach);
         return places;
     };
     const auto hidden_at = [&](const QPointF& q) {
         const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
-        double hidden = 0;
+        // Nothing is cut off at the sides of the drawing.
+        double hidden =
+            disc.left() < Theme::px(8) || disc.right() > width() - Theme::px(8) ? disc.width() * disc.width() : 0;
         for (const QRectF& r : ink) {
             const QRectF both = r.intersected(disc);
             hidden += both.isEmpty() ? 0 : both.width() * both.height();
@@ -104,6 +107,7 @@ void Drawing::paint_section_numbers(QPainter& p) {
             return hidden_at(a) < hidden_at(b);
         });
         number_disc(p, *best, static_cast<int>(lay.section) + 1, lit_ == lay.section);
+        ink.emplace_back(best->x() - reach, best->y() - reach, 2 * reach, 2 * reach);
     }
 }
 

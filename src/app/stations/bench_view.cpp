@@ -2,6 +2,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QMimeData>
+#include <QScopeGuard>
 #include <QUrl>
 #include <QVBoxLayout>
 #include <QWheelEvent>
@@ -272,7 +273,8 @@ void BenchView::press_done() {
         if (!desk_.plan().bench->steps.empty()) Q_EMIT logbook_wanted();
         return;
     }
-    pressed_.start();
+    // Counted from when this press was dealt with: on a slow machine that may take a while.
+    const auto dealt_with = qScopeGuard([this] { pressed_.start(); });
     const bool early = waits_for(*s) != nullptr || !not_done_before(desk_.plan(), s->id).empty();
     if (!s->done && early && !anyway_) {
         anyway_ = true;

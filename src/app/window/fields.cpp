@@ -1,5 +1,6 @@
 #include "window/fields.h"
 
+#include <QAbstractItemView>
 #include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QMenu>
