@@ -2,6 +2,7 @@
 #include <QPlainTextEdit>
 #include <set>
 
+#include "drawing/face_painter.h"
 #include "support_window.h"
 
 using namespace skarvel;
@@ -58,6 +59,33 @@ TEST_CASE("every demo job is read, planned without a stop, and drawn without ove
             }
         }
     }
+}
+
+TEST_CASE("the flags of seams hide no ink and none another, lying or standing") {
+    const Window w;  // for the application's typefaces and colours
+    std::size_t flags = 0;
+    for (const auto& file : demo_files()) {
+        INFO(file.stem().string());
+        const Job job = *read_job(*read_file(file));
+        const Plan plan = plan_of(job);
+        const ColourPlan& colour = plan.colours.front();
+        const Box& board = colour.face->blank->face;
+        QImage drawn(1200, 900, QImage::Format_RGB32);
+        for (const QRectF& picture : {QRectF(20, 20, 800, 300), QRectF(20, 20, 300, 600)}) {
+            const FaceView view = FaceView::within(picture, board, board);
+            QPainter p(&drawn);
+            const Sign& sign = job.signs.front();
+            const auto rooms = FacePainter(sign, sign.faces.front(), colour, view).seams(p);
+            CHECK(rooms.size() == colour.cut.loads->seams.size());
+            for (std::size_t i = 0; i < rooms.size(); ++i) {
+                for (const Piece& piece : *colour.cut.pieces)
+                    CHECK_FALSE(view.rect(piece.shape.bounds()).intersects(rooms[i]));
+                for (std::size_t j = 0; j < i; ++j) CHECK_FALSE(rooms[i].intersects(rooms[j]));
+            }
+            flags += rooms.size();
+        }
+    }
+    CHECK(flags > 20);
 }
 
 TEST_CASE("a job of several signs shows all of them together, and a click takes one in hand") {
