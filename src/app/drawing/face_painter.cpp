@@ -544,15 +544,18 @@ std::vector<QRectF> FacePainter::seams(QPainter& p) const {
         cased(p, path, QPen(t.chalk, 2, Qt::DashDotLine));
         const SeamFlag flag = free_flag(a, b, taken);
         taken.push_back(flag.room());
-        const QFont font = Theme::font(13, QFont::DemiBold);
-        const QFontMetricsF metrics(font);
+        p.strokePath(flag.path(), QPen(t.sheet, 4, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.fillPath(flag.path(), t.chalk);
+        p.setFont(Theme::font(13, QFont::DemiBold));
         const QString letter = QString::fromStdString(letter_for(number++));
-        QPainterPath named = flag.path();
-        const QRectF room = flag.room();
-        named.addText(flag.out.x() < 0 ? room.left() : room.right() - metrics.horizontalAdvance(letter),
-                      room.center().y() + metrics.capHeight() / 2, font, letter);
-        p.strokePath(named, QPen(t.sheet, 4, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        p.fillPath(named, t.chalk);
+        const auto write = [&](const QColor& colour, QPoint by) {
+            p.setPen(colour);
+            p.drawText(flag.room().translated(by),
+                       (flag.out.x() < 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, letter);
+        };
+        // Written, not drawn as a path: that comes out otherwise the first time.
+        for (const QPoint by : {QPoint(-1, -1), QPoint(1, -1), QPoint(-1, 1), QPoint(1, 1)}) write(t.sheet, by);
+        write(t.chalk, {});
     }
     return taken;
 }

@@ -53,7 +53,8 @@ void Drawing::paint_section_numbers(QPainter& p, const std::vector<QRectF>& flag
     // On an edge of the film where it hides no ink, from the usual place outwards. Where one of them finds no such
     // place, all that can stand beside the blank do, so that they are found in one row; else where it hides least.
     // Flags of seams, and numbers that stand already, are kept clear like ink.
-    std::vector<QRectF> ink = flags;
+    std::vector<QRectF> ink;
+    for (const QRectF& flag : flags) ink.push_back(flag.adjusted(-4, -4, 4, 4));
     for (const Piece& piece : *face()->cut.pieces) ink.push_back(view_.rect(piece.shape.bounds()));
     const double reach = Theme::px(12);
     const QRectF blank = view_.rect(face()->face->blank->face);

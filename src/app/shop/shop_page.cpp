@@ -57,6 +57,7 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     fractions_to_ = new QWidget(body);
     auto* fractions = new QVBoxLayout(fractions_to_);
     fractions->setContentsMargins(0, 0, 0, 0);
+    fractions->setSpacing(left->spacing());
     fraction_ = add(fractions, in_words("shop-page.fractions-to"),
                     new Segmented(in_words("shop-page.fractions-to"), {"1⁄16", "1⁄32", "1⁄64"}, body));
     left->addWidget(fractions_to_);
