@@ -446,7 +446,7 @@ void week_of_twenty(benchmark::State& state) {
     const Plan now = plan(job, shop, library(), monday());
     std::vector<RackJob> jobs;
     for (int i = 0; i < 20; ++i) {
-        jobs.push_back(on_the_rack(job, now, shop, monday()));
+        jobs.push_back(on_the_rack(job, now, monday()));
         jobs.back().clock.deadline = monday() + std::chrono::days(5 + 2 * i);
     }
     for (auto _ : state) benchmark::DoNotOptimize(rack_week(jobs));

@@ -239,3 +239,47 @@ TEST_CASE("the sheets are drawn beside the window, and again when the plan is an
     QTRY_COMPARE(pages("Placement, OARS"), 1);
     CHECK(pages("Placement") == 0);
 }
+
+TEST_CASE("words are as high as they stand there now, however often they were asked before") {
+    (void)application();
+    QWidget room;
+    QLabel* words = label("one word", nullptr, &room);
+    const int one = words->heightForWidth(120);
+    CHECK(words->heightForWidth(120) == one);
+    words->setText("so many words that they do not stand in one line of this width");
+    const int many = words->heightForWidth(120);
+    CHECK(many >= 3 * one);
+    CHECK(words->heightForWidth(1200) == one);
+    QFont larger = words->font();
+    larger.setPixelSize(2 * larger.pixelSize());
+    words->setFont(larger);
+    CHECK(words->heightForWidth(120) > many);
+    const int wide = words->heightForWidth(1200);
+    words->setContentsMargins(0, 20, 0, 20);
+    CHECK(words->heightForWidth(1200) == wide + 40);
+}
+
+TEST_CASE("icons are drawn in the colour that is asked for, at any size, and fainter where nothing can be done") {
+    (void)application();
+    const auto strongest = [](const QImage& image) {
+        int alpha = 0;
+        QColor seen(Qt::transparent);
+        for (int y = 0; y < image.height(); ++y) {
+            for (int x = 0; x < image.width(); ++x) {
+                if (const QColor c = image.pixelColor(x, y); c.alpha() > alpha) {
+                    alpha = c.alpha();
+                    seen = c;
+                }
+            }
+        }
+        return seen;
+    };
+    for (const int size : {16, 23, 64}) {
+        const QImage drawn = Theme::icon("plus", Qt::red).pixmap(size).toImage();
+        CHECK(drawn.size() == QSize(size, size));
+        CHECK(strongest(drawn).red() > 200);
+        CHECK(strongest(drawn).green() < 20);
+        CHECK(strongest(Theme::icon("plus", Qt::red).pixmap(size, QIcon::Disabled).toImage()) != strongest(drawn));
+    }
+    CHECK(strongest(Theme::icon("there is no such drawing").pixmap(16).toImage()).alpha() == 0);
+}

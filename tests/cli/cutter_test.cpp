@@ -221,17 +221,17 @@ TEST_CASE("a machine that hangs, breaks off, floods or talks nonsense is told in
 TEST_CASE("a stop is heard at once, whatever the machine does") {
     // Each would otherwise be waited for far longer than this test may take.
     const auto stopped = [](std::function<void(int)> serve) {
-        std::stop_source stop;
+        const auto stop = std::make_unique<std::stop_source>();
         const BadMachine machine(std::move(serve));
         std::jthread later([&] {
             std::this_thread::sleep_for(std::chrono::milliseconds(200));
-            stop.request_stop();
+            stop->request_stop();
         });
         CutOrder order = first_load();
         order.patience_s = 3600;
         for (int i = 0; i < 8; ++i) order.hpgl += order.hpgl;  // more than any socket takes unread
         SendHold hold;
-        const auto result = send(order, machine.address(), {}, hold, stop.get_token());
+        const auto result = send(order, machine.address(), {}, hold, stop->get_token());
         REQUIRE_FALSE(result);
         return result.error().what.id;
     };

@@ -1,5 +1,6 @@
 #include "artwork/ink.h"
 #include "support.h"
+#include "values/checksum.h"
 
 using namespace skarvel;
 using namespace skarvel::testing;

@@ -1,16 +1,14 @@
 #include "theme/theme.h"
 
 #include <QApplication>
-#include <QFile>
 #include <QFontDatabase>
 #include <QPainter>
 #include <QPalette>
-#include <QPixmap>
 #include <QStyleFactory>
-#include <QSvgRenderer>
 #include <QWidget>
 
 #include "measure/reading.h"
+#include "theme/drawn_icon.h"
 
 namespace skarvel {
 namespace {
@@ -174,20 +172,8 @@ QFont Theme::font(int size, int weight, bool condensed) {
 }
 
 QIcon Theme::icon(const QString& name, const QColor& colour) {
-    QFile file(QString::fromStdString((state().assets / "icons").string()) + "/" + name + ".svg");
-    if (!file.open(QIODevice::ReadOnly)) return {};
-    QByteArray svg = file.readAll();
-    svg.replace("currentColor", colour.name().toLatin1());
-    QSvgRenderer renderer(svg);
-    QIcon icon;
-    for (const int size : {16, 20, 24, 48}) {
-        QPixmap pixmap(size, size);
-        pixmap.fill(Qt::transparent);
-        QPainter painter(&pixmap);
-        renderer.render(&painter);
-        icon.addPixmap(pixmap);
-    }
-    return icon;
+    return drawn_icon(QString::fromStdString((state().assets / "icons" / (name.toStdString() + ".svg")).string()),
+                      colour);
 }
 
 void paint_heading(QPainter& painter, int width, const QString& title, const QString& under) {

@@ -18,6 +18,7 @@
 #include "job/drawing_commands.h"
 #include "job/text_commands.h"
 #include "theme/words.h"
+#include "values/checksum.h"
 #include "window/trace_dialog.h"
 #include "window/waited.h"
 
@@ -45,6 +46,15 @@ constexpr std::size_t most_recent = 8;
 fs::path in_full(const fs::path& path) {
     std::error_code error;
     return path.empty() ? path : fs::absolute(path, error).lexically_normal();
+}
+
+std::vector<fs::path> recent_in(const fs::path& list) {
+    std::vector<fs::path> paths;
+    std::ifstream in(list);
+    std::error_code error;
+    for (std::string line; std::getline(in, line);)
+        if (fs::exists(line, error)) paths.emplace_back(line);
+    return paths;
 }
 
 std::chrono::local_seconds wall_clock() {
@@ -485,12 +495,12 @@ Expected<Job> Desk::recover(const Recovery::Leftover& leftover) {
 }
 
 std::vector<fs::path> Desk::recent() const {
-    std::vector<fs::path> paths;
-    std::ifstream in(files_.data / "recent.txt");
-    for (std::string line; std::getline(in, line);) {
-        std::error_code error;
-        if (fs::exists(line, error)) paths.emplace_back(line);
-    }
+    std::vector<fs::path> paths = opened_;
+    for (fs::path& path : recent_in(files_.data / "recent.txt"))
+        if (std::find(paths.begin(), paths.end(), path) == paths.end()) paths.push_back(std::move(path));
+    std::error_code error;
+    std::erase_if(paths, [&](const fs::path& path) { return !fs::exists(path, error); });
+    if (paths.size() > most_recent) paths.resize(most_recent);
     return paths;
 }
 
@@ -520,13 +530,18 @@ std::vector<fs::path> Desk::rack() const {
 void Desk::remember(const fs::path& path) {
     std::error_code error;
     const fs::path whole = fs::absolute(path, error);
-    std::vector<fs::path> paths = recent();
-    std::erase(paths, whole);
-    paths.insert(paths.begin(), whole);
-    if (paths.size() > most_recent) paths.resize(most_recent);
-    std::string text;
-    for (const fs::path& p : paths) text += p.string() + "\n";
-    (void)save_file(files_.data / "recent.txt", text);
+    std::erase(opened_, whole);
+    opened_.insert(opened_.begin(), whole);
+    // What is on the disk for good takes a while: beside the window.
+    copies_.start([whole, list = files_.data / "recent.txt"] {
+        std::vector<fs::path> paths = recent_in(list);
+        std::erase(paths, whole);
+        paths.insert(paths.begin(), whole);
+        if (paths.size() > most_recent) paths.resize(most_recent);
+        std::string text;
+        for (const fs::path& p : paths) text += p.string() + "\n";
+        (void)save_file(list, text);
+    });
 }
 
 std::string Desk::read_outline(const fs::path& path) {

@@ -235,6 +235,7 @@ class Desk : public QObject {
     std::filesystem::path path_;
     std::optional<FileStamp> stamp_;
     std::unique_ptr<Recovery> recovery_;
+    std::vector<std::filesystem::path> opened_;  // here, the last one first
     QThreadPool copies_;
     std::optional<Logbook> logbook_;
     std::vector<LogRecord> records_;

@@ -11,6 +11,7 @@
 #include <QWheelEvent>
 #include <algorithm>
 #include <array>
+#include <map>
 
 #include "theme/theme.h"
 #include "theme/words.h"
@@ -27,8 +28,45 @@ tl::expected<Measure, std::string> read_field(const Desk& desk, const QString& t
 
 QString text_of(const std::string& words) { return QString::fromStdString(words); }
 
+namespace {
+
+// Layouts ask for the height of the same words many times over, and each time the words would be set anew.
+class Words : public QLabel {
+  public:
+    using QLabel::QLabel;
+
+    [[nodiscard]] int heightForWidth(int width) const override {
+        if (text() != measured_) heights_.clear();
+        measured_ = text();
+        const auto [at, fresh] = heights_.try_emplace(width);
+        if (fresh) at->second = QLabel::heightForWidth(width);
+        return at->second;
+    }
+
+  protected:
+    bool event(QEvent* event) override {
+        switch (event->type()) {
+            case QEvent::Polish:
+            case QEvent::FontChange:
+            case QEvent::StyleChange:
+            case QEvent::ContentsRectChange:
+                heights_.clear();
+                break;
+            default:
+                break;
+        }
+        return QLabel::event(event);
+    }
+
+  private:
+    mutable QString measured_;
+    mutable std::map<int, int> heights_;  // pixels, by width
+};
+
+}  // namespace
+
 QLabel* label(const QString& text, const char* role, QWidget* parent) {
-    auto* made = new QLabel(text, parent);
+    auto* made = new Words(text, parent);
     made->setWordWrap(true);
     if (role != nullptr) made->setProperty("role", role);
     return made;

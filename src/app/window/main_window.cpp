@@ -101,7 +101,9 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
 
 // Nothing is filled in before it can be seen: a job opened at the start is planned and shown once.
 void MainWindow::showEvent(QShowEvent* event) {
+    being_shown_ = true;
     desk_.wait_for_plan();
+    being_shown_ = false;
     restyle();
     QMainWindow::showEvent(event);
 }
@@ -319,14 +321,14 @@ void MainWindow::refresh_plan() {
 }
 
 void MainWindow::set_behind(bool behind) {
-    if (!isVisible()) return;
+    if (!isVisible() || being_shown_) return;
     ticket_->refresh(behind);
     ribbon_->refresh(behind);
     drawing_->refresh(behind);
 }
 
 void MainWindow::refresh_middle() {
-    if (!isVisible()) return;
+    if (!isVisible() || being_shown_) return;
     signs_row_->refresh();
     if (together_ != nullptr) together_->refresh();
     Tray* tray = trays_.at(static_cast<std::size_t>(station_));
@@ -427,8 +429,8 @@ void MainWindow::restyle() {
     find_->setIcon(Theme::icon("search"));
     measure_->setIcon(Theme::icon("ruler"));
     fold();
+    set_behind(!desk_.current());
     refresh_job();
-    refresh_plan();
 }
 
 // ---- menu, find, help

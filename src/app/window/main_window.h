@@ -82,7 +82,7 @@ class MainWindow : public QMainWindow {
     void say(const QString& message, bool trouble = false, const std::vector<Notices::Answer>& answers = {});
     void restyle();
     [[nodiscard]] int text_for_room() const;
-    bool text_by_room_ = false;
+    bool text_by_room_ = false, being_shown_ = false;
 
     Desk& desk_;
     Actions actions_{this};

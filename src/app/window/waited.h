@@ -10,6 +10,7 @@
 #include <atomic>
 #include <functional>
 #include <optional>
+#include <semaphore>
 #include <thread>
 
 #include "text/reason.h"
@@ -25,7 +26,7 @@ template <class T>
 Expected<T> waited(const QString& what,
                    const std::function<Expected<T>(const std::stop_token&, const ToldShare&)>& work) {
     std::atomic<double> done = 0;
-    std::atomic<bool> ready = false;
+    std::binary_semaphore ready(0);
     std::optional<Expected<T>> result;
     std::jthread worker([&](const std::stop_token& stop) {
         try {
@@ -36,30 +37,32 @@ Expected<T> waited(const QString& what,
         } catch (const std::exception& broken) {
             result = refused({"work.broke", {{"detail", std::string(broken.what())}}});
         }
-        ready = true;
+        ready.release();
     });
-    QProgressDialog progress(what, in_words("word.stop"), 0, 0);
-    progress.setWindowModality(Qt::ApplicationModal);
+    // Made only where it is shown: most work is over before.
+    std::optional<QProgressDialog> progress;
     constexpr int told_after_ms = 400;
-    progress.setMinimumDuration(told_after_ms);
     QElapsedTimer since;
     since.start();
-    while (!ready) {
-        // Where nothing is told of how much is done, it only shows that something is going on; of itself it would then
-        // not come up.
-        if (since.hasExpired(told_after_ms) && !progress.isVisible() && !progress.wasCanceled()) progress.show();
-        if (const int percent = static_cast<int>(done * 99); percent > 0) {
-            progress.setRange(0, 100);
-            progress.setValue(percent);
+    while (!ready.try_acquire_for(std::chrono::milliseconds(2))) {
+        if (!progress && since.hasExpired(told_after_ms)) {
+            progress.emplace(what, in_words("word.stop"), 0, 0);
+            progress->setWindowModality(Qt::ApplicationModal);
+            // Where nothing is told of how much is done, it only shows that something is going on; of itself it would
+            // then not come up.
+            progress->show();
+        }
+        if (const int percent = static_cast<int>(done * 99); progress && percent > 0) {
+            progress->setRange(0, 100);
+            progress->setValue(percent);
         }
         // Until it is told, nothing else may be begun.
-        QCoreApplication::processEvents(
-            progress.isVisible() ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents, 30);
-        if (progress.wasCanceled()) worker.request_stop();
-        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+        const bool told = progress && progress->isVisible();
+        QCoreApplication::processEvents(told ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents, 30);
+        if (progress && progress->wasCanceled()) worker.request_stop();
     }
     worker.join();
-    progress.reset();
+    if (progress) progress->reset();
     return std::move(*result);
 }
 

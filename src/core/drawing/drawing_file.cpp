@@ -5,9 +5,7 @@
 #include <libxml/parser.h>
 #include <potracelib.h>
 
-#include <fmt/format.h>
 #include <algorithm>
-#include <boost/crc.hpp>
 #include <cmath>
 #include <cstring>
 #include <memory>
@@ -18,6 +16,7 @@
 #include "drawing/svg_tree.h"
 #include "drawing/too_much.h"
 #include "geometry/stroke.h"
+#include "values/checksum.h"
 
 namespace skarvel {
 namespace {
@@ -26,12 +25,6 @@ constexpr double least_scale_mm = 600;  // flattened as if it were at least so w
 
 tl::unexpected<Problem> no(const char* id, const std::string& name, const char* remedy = nullptr) {
     return refused({id, {{"file", name}}}, Station::Lettering, remedy == nullptr ? Reason{} : Reason{remedy, {}});
-}
-
-std::string checksum(const std::string& bytes) {
-    boost::crc_32_type crc;
-    crc.process_bytes(bytes.data(), bytes.size());
-    return fmt::format("crc32:{:08x}", crc.checksum());
 }
 
 using Node = Outline::Node;
@@ -326,7 +319,7 @@ Expected<ReadDrawing> read_drawing_file(const std::string& bytes, const std::str
         auto read = svg ? read_svg(bytes, name, stop, progress) : read_dxf(bytes, name);
         if (!read) return read;
         read->drawing.source = name;
-        read->drawing.checksum = checksum(bytes);
+        read->drawing.checksum = checksum_of(bytes);
         return read;
     } catch (const OffGrid&) {
         return no("outline.off-grid", name, "outline.nearer");

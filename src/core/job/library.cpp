@@ -5,6 +5,7 @@
 #include <cstdlib>
 #include <cstring>
 #include <fstream>
+#include <future>
 
 #include "values/limits.h"
 
@@ -42,6 +43,8 @@ Expected<std::string> read_file(const fs::path& path) {
 }
 
 Expected<Library> read_library(const fs::path& assets) {
+    // Sentences are many: read beside the rest.
+    auto sentences = std::async(std::launch::async, read_sentences, assets);
     std::array<std::string, 4> trade;
     const std::array names = {"trade/stock.json", "trade/materials.json", "trade/rules.json", "trade/cautions.json"};
     for (std::size_t i = 0; i < names.size(); ++i) {
@@ -53,10 +56,6 @@ Expected<Library> read_library(const fs::path& assets) {
     auto tables = read_trade(trade[0], trade[1], trade[2], trade[3]);
     if (!tables) return tl::unexpected(tables.error());
     library.trade = std::move(*tables);
-
-    auto catalogue = read_sentences(assets);
-    if (!catalogue) return tl::unexpected(catalogue.error());
-    library.catalogue = std::move(*catalogue);
 
     std::error_code error;
     std::vector<fs::path> files;
@@ -80,6 +79,9 @@ Expected<Library> read_library(const fs::path& assets) {
         (bold ? library.page_typeface_bold : library.page_typeface) =
             std::make_shared<const std::string>(std::move(*bytes));
     }
+    auto catalogue = sentences.get();
+    if (!catalogue) return tl::unexpected(catalogue.error());
+    library.catalogue = std::move(*catalogue);
     return library;
 }
 

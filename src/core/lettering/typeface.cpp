@@ -6,13 +6,13 @@
 #include <fribidi.h>
 #include <hb-ot.h>
 
-#include <fmt/format.h>
 #include <algorithm>
 #include <array>
-#include <boost/crc.hpp>
 #include <cmath>
 #include <limits>
 #include <optional>
+
+#include "values/checksum.h"
 
 namespace skarvel {
 namespace {
@@ -94,14 +94,23 @@ bool is_script(const Typeface& typeface) {
     const std::vector<ShapedLetter> line = shape(typeface, "noumea");
     constexpr double small = 10;  // mm of cap height: whether letters touch shows at that size with far fewer corners
     const double mm = small / typeface.cap_height;
-    std::size_t touching = 0;
-    std::optional<Region> last;
-    for (const ShapedLetter& letter : line) {
-        Region here = flatten(letter.outline, mm, mm).moved({std::llround(letter.x * mm * (1e6 / grid_nm)), 0});
-        touching += last && touch(*last, here) ? 1 : 0;
-        last = std::move(here);
+    // Most typefaces leave room between their letters, which their boxes tell.
+    std::vector<std::size_t> may_touch;  // the one before
+    double before = 0;
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        constexpr double rounding = 0.01;  // mm
+        const Extent box = extent_of(line[i].outline);
+        if (i > 0 && (line[i].x + box.x0 - before) * mm <= rounding) may_touch.push_back(i);
+        before = line[i].x + box.x1;
     }
-    return touching * 2 >= line.size();
+    if (may_touch.size() * 2 < line.size()) return false;
+    const auto region_of = [&](const ShapedLetter& letter) {
+        return flatten(letter.outline, mm, mm).moved({std::llround(letter.x * mm * (1e6 / grid_nm)), 0});
+    };
+    const auto touching = std::count_if(may_touch.begin(), may_touch.end(), [&](std::size_t i) {
+        return touch(region_of(line[i - 1]), region_of(line[i]));
+    });
+    return static_cast<std::size_t>(touching) * 2 >= line.size();
 }
 
 bool is_blank(std::string_view text) {
@@ -217,12 +226,6 @@ std::string name_of(hb_face_t* face, unsigned feature) {
 }
 
 }  // namespace
-
-std::string checksum_of(std::string_view bytes) {
-    boost::crc_32_type crc;
-    crc.process_bytes(bytes.data(), bytes.size());
-    return fmt::format("crc32:{:08x}", crc.checksum());
-}
 
 namespace {
 

@@ -43,9 +43,6 @@ struct ShapedLetter {
     bool blank = false;    ///< a space
 };
 
-/// "crc32:" and eight hexadecimal figures.
-std::string checksum_of(std::string_view bytes);
-
 /// Whether every letter of a typeface is looked at, or has been before it was shipped.
 enum class Trust { None, Shipped };
 

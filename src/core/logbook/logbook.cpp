@@ -153,8 +153,10 @@ Expected<Logbook> Logbook::open(const std::filesystem::path& file) {
         if (file.has_parent_path()) std::filesystem::create_directories(file.parent_path(), error);
         auto session = std::make_unique<Session>();
         session->sql.open(soci::sqlite3, fmt::format("dbname=\"{}\" timeout=5", file.string()));
-        session->sql << table;
-        for (const char* made : {cut_table, pace_table, trial_table}) session->sql << made;
+        // Together: each by itself waits for the disk.
+        soci::transaction whole(session->sql);
+        for (const char* made : {table, cut_table, pace_table, trial_table}) session->sql << made;
+        whole.commit();
         return Logbook(std::move(session));
     } catch (const std::exception& e) {
         return failed(e);
