@@ -290,7 +290,8 @@ TEST_CASE("the job's name opens the rack, where the job is named and others hang
     w.type(*w.window().findChild<QLineEdit*>("job-name"), "Slipway board");
     CHECK(w.job().title == "Slipway board");
     CHECK(w.window().windowTitle().startsWith("Slipway board"));
-    CHECK(QTest::qWaitFor([&] { return w.find<RackTicket>("Landing stage") != nullptr; }));
+    constexpr int long_enough = 60'000;  // ms: a job is planned first
+    CHECK(QTest::qWaitFor([&] { return w.find<RackTicket>("Landing stage") != nullptr; }, long_enough));
     CHECK(w.find<RackTicket>("torn") != nullptr);  // hangs there, and says that it cannot be read
     (void)w.desk().save(w.desk().path());
     QTest::keyClick(&w.get<RackTicket>("Landing stage"), Qt::Key_Space);

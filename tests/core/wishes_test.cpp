@@ -401,3 +401,27 @@ TEST_CASE("every wish about a seam can be let go where it lies, and with the las
         RC_ASSERT(plan_of(job) == found);
     }));
 }
+
+TEST_CASE("lengths of a making that are less than nothing count as none, and are told; none itself is not") {
+    Job job = porch_board();
+    const Measure less{"-1/2", Length{} - 0.5_in};
+    making(job).margin = Measure{};
+    making(job).lap = Measure{};
+    making(job).tie = Measure{};
+    const Plan none = plan_of(job);
+    making(job).margin = less;
+    making(job).lap = less;
+    making(job).tie = less;
+    const Plan plan = plan_of(read_job(write_job(job)).value());
+    for (const char* id : {"making.margin-less-than-none", "making.lap-less-than-none", "making.tie-less-than-none"}) {
+        CHECK(says(plan, id));
+        CHECK_FALSE(says(none, id));
+    }
+    CHECK(loads(plan) == loads(none));
+    // A decal has neither a mask nor ties: what a file says of them changes nothing.
+    making(job).way = Way::Decal;
+    const Plan decal = plan_of(job);
+    CHECK(says(decal, "making.lap-less-than-none"));
+    CHECK_FALSE(says(decal, "making.margin-less-than-none"));
+    CHECK_FALSE(says(decal, "making.tie-less-than-none"));
+}

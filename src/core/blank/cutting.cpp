@@ -61,7 +61,16 @@ std::optional<std::vector<Pattern>> patterns_of(const std::vector<Wanted>& wante
     return all;
 }
 
+// The package keeps memory for each thread that it works on. It is given back: threads come and go.
+struct Environment {
+    Environment() { glp_term_out(GLP_OFF); }
+    Environment(const Environment&) = delete;
+    Environment& operator=(const Environment&) = delete;
+    ~Environment() { glp_free_env(); }
+};
+
 struct Program {
+    Environment environment;  // goes last
     std::unique_ptr<glp_prob, decltype(&glp_delete_prob)> lp{glp_create_prob(), glp_delete_prob};
 };
 
@@ -88,8 +97,7 @@ void stop_when_met(glp_tree* tree, void* info) {
 // How often each pattern is sawn; `boards` fixes how many there are, and the cost is then their length.
 std::optional<std::vector<int>> solve(const std::vector<Pattern>& patterns, const std::vector<Wanted>& wanted,
                                       const std::vector<Length>& stock, std::optional<int> boards, double& bound) {
-    glp_term_out(GLP_OFF);
-    Program program;
+    const Program program;
     glp_prob* lp = program.lp.get();
     glp_set_obj_dir(lp, GLP_MIN);
     const int rows = static_cast<int>(wanted.size()) + (boards ? 1 : 0);

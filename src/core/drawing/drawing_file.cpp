@@ -131,6 +131,8 @@ Region stroke_of(std::vector<Ring> lines, std::vector<bool> closed, const PlainS
     if (pattern.size() % 2 == 1) pattern.insert(pattern.end(), pattern.begin(), pattern.end());
     const double whole = std::accumulate(pattern.begin(), pattern.end(), 0.0);
     if (!pattern.empty() && whole > 100) dash(lines, closed, pattern, look.dash_from * scale * (1e6 / grid_nm));
+    // Wider than all that can be drawn, or no number.
+    if (!(std::abs(look.stroke * scale) <= grid_to_mm(grid_end))) throw OffGrid();
     Stroke stroke{Length::from_mm(look.stroke * scale)};
     if (look.cap == "round") stroke.ends = Stroke::Ends::Round;
     if (look.cap == "square") stroke.ends = Stroke::Ends::Square;

@@ -147,6 +147,7 @@ class Run {
             c.cut.bed = bed_for(shop_, d.decided(c).making, is_printed(c.cut.making), d.seen(c));
         }
         for (const ColourPlan& c : d.colours) {
+            say_less_than_none(out_.problems, d.decided(c).making);
             say_no_bed(out_.problems, shop_, d.decided(c).making, c.cut.bed);
             say_hold(out_.problems, c.cut.making, c.cut.bed);
         }

@@ -77,6 +77,19 @@ void say_covered(std::vector<Problem>& problems, const Face& face, const ArtPlan
     }
 }
 
+void say_less_than_none(std::vector<Problem>& problems, const Making& making) {
+    const auto say = [&](const char* what, const std::optional<Measure>& says) {
+        if (says && says->value < Length{})
+            say_once(problems, {{what, {{"length", says->value}}},
+                                Station::Sections,
+                                {"making.less-than-none-remedy", {}},
+                                Mark::Look});
+    };
+    if (making.way == Way::PaintThrough) say("making.margin-less-than-none", making.margin);
+    say("making.lap-less-than-none", making.lap);
+    if (making.way == Way::PaintThrough) say("making.tie-less-than-none", making.tie);
+}
+
 void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed) {
     const bool unknown = !making.bed.empty() && bed_name(bed) != making.bed;
     if (!shop.machines.empty() && !unknown) return;

@@ -11,9 +11,13 @@ namespace skarvel {
 /// What is too thin to cut or to weed, one remark for each kind over the colours of one face.
 void say_thin(std::vector<Problem>& problems, const std::vector<ColourPlan>& colours);
 
-/// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
 /// Drawings from files that lie on words of their face.
 void say_covered(std::vector<Problem>& problems, const Face& face, const ArtPlan& art, const LetteringPlan& lettering);
+
+/// Lengths of a making that are less than nothing, as only a file says them: they count as none.
+void say_less_than_none(std::vector<Problem>& problems, const Making& making);
+
+/// No machine at all, or none that takes the bed that is asked for: planned for what the shop says is usual.
 void say_no_bed(std::vector<Problem>& problems, const Shop& shop, const Making& making, const Mat& bed);
 
 /// How the mat holds this film: worn, just washed, or of another grip than the film wants.
