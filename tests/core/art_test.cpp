@@ -177,6 +177,10 @@ TEST_CASE("coordinates that no grid holds, and drawings that unfold without end,
         CHECK(refusal(svg("<g transform='scale(" + far + ",1)'><rect width='5' height='5'/></g><circle r='1'/>")) !=
               "read");
         CHECK(refusal(svg("<path d='M0 0H9V9' fill='none' stroke='red' stroke-width='" + far + "'/>")) != "read");
+        // A width below none says nothing: it is read at the usual size.
+        const bool below = far.front() == '-';
+        CHECK((refusal("<svg xmlns='http://www.w3.org/2000/svg' width='" + far +
+                       "mm' viewBox='0 0 9 9'><rect width='9' height='5'/></svg>") == "read") == below);
         const std::string line = "0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n" + far +
                                  "\n20\n4\n40\n2\n0\nCIRCLE\n8\n0\n10\n1\n20\n4\n40\n2\n0\nENDSEC\n0\nEOF\n";
         CHECK(refusal(line) != "read");

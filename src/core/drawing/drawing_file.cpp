@@ -124,6 +124,12 @@ void dash(std::vector<Ring>& lines, std::vector<bool>& closed, const std::vector
     closed.assign(lines.size(), false);
 }
 
+// Wider than all that can be drawn, or no number, is refused.
+Length drawable(double mm) {
+    if (!(std::abs(mm) <= grid_to_mm(grid_end))) throw OffGrid();
+    return Length::from_mm(mm);
+}
+
 Region stroke_of(std::vector<Ring> lines, std::vector<bool> closed, const PlainShape& look, double scale) {
     std::vector<double> pattern;
     for (const double d : look.dashes) pattern.push_back(d * scale * (1e6 / grid_nm));
@@ -131,9 +137,7 @@ Region stroke_of(std::vector<Ring> lines, std::vector<bool> closed, const PlainS
     if (pattern.size() % 2 == 1) pattern.insert(pattern.end(), pattern.begin(), pattern.end());
     const double whole = std::accumulate(pattern.begin(), pattern.end(), 0.0);
     if (!pattern.empty() && whole > 100) dash(lines, closed, pattern, look.dash_from * scale * (1e6 / grid_nm));
-    // Wider than all that can be drawn, or no number.
-    if (!(std::abs(look.stroke * scale) <= grid_to_mm(grid_end))) throw OffGrid();
-    Stroke stroke{Length::from_mm(look.stroke * scale)};
+    Stroke stroke{drawable(look.stroke * scale)};
     if (look.cap == "round") stroke.ends = Stroke::Ends::Round;
     if (look.cap == "square") stroke.ends = Stroke::Ends::Square;
     if (look.join == "round") stroke.corners = Stroke::Corners::Round;
@@ -203,7 +207,7 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
     }
     if (out.drawing.parts.empty()) return no("drawing.nothing", name, "outline.convert-text");
     for (DrawingPart& p : out.drawing.parts) p.shape = p.shape.moved(Point{} - box.low);
-    out.width = Length::from_mm(grid_to_mm(box.width()) * plain.mm / paper->scale);
+    out.width = drawable(grid_to_mm(box.width()) * plain.mm / paper->scale);
     return out;
 }
 
@@ -298,7 +302,7 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
                              {"outline.close-it", {}},
                              Mark::Look});
     }
-    out.width = Length::from_mm(grid_to_mm(box.width()) / paper->scale);
+    out.width = drawable(grid_to_mm(box.width()) / paper->scale);
     // A drawing in one colour takes that of what it is put on.
     for (const auto& [colour, ink] : inks) {
         const std::string rgb = inks.size() == 1 ? std::string() : read->colours[colour];
