@@ -275,3 +275,19 @@ TEST_CASE("bench: a photograph is kept at its step and shown small, upright; one
     CHECK(QTest::qWaitFor([&] { return w.read().contains("not beside the job any more"); }, 5000));
     CHECK(w.desk().save(w.folder() / "job.skarvel"));
 }
+
+TEST_CASE("the figures of a wait are as large at first as they stay, where all type is shrunk to fit") {
+    const auto size = [](Window& w) { return named(w, "timer").font().pixelSize(); };
+    bool shrunk = false;
+    for (const int percent : {100, 150}) {
+        Window w(porch_board(), {1024, 700}, false, percent);
+        w.window().show_station(Station::Bench);
+        QApplication::processEvents();
+        const int first = size(w);
+        auto& bench = *w.window().findChild<BenchView*>();
+        for (int again = 0; again < 3; ++again) bench.refresh();
+        CHECK(size(w) == first);
+        shrunk = shrunk || first < Theme::px(44);
+    }
+    CHECK(shrunk);
+}

@@ -47,6 +47,28 @@ TEST_CASE("the files are read back and laid, and the tray says how it comes out"
     CHECK(w.read().contains("SVG, as cut: no edge farther off than 0 mm"));
     CHECK(w.read().contains("HPGL, as cut: no edge farther off than 0.0"));
     CHECK(w.read().contains("By hand, HOUS | BOAT"));
+    // What is told of each seam stands below the board, by its flag, and not on the letters.
+    const QImage drawn = w.window().drawing().grab().toImage();
+    const auto seen = [&](const QColor& colour, int y) {
+        for (int x = 0; x < drawn.width(); ++x) {
+            if (drawn.pixelColor(x, y) == colour) return true;
+        }
+        return false;
+    };
+    int top = 0, bottom = 0;  // of the letters on the board, which is above the loads
+    for (int y = 0; y < 180; ++y) {
+        if (!seen(QColor("#f7f4ec"), y)) continue;
+        top = top == 0 ? y : top;
+        bottom = y;
+    }
+    REQUIRE(bottom > top);
+    bool told = false;
+    for (int y = top; y <= bottom + 46; ++y) {
+        if (!seen(Theme::tokens().moss, y)) continue;
+        CHECK(y > bottom);
+        told = true;
+    }
+    CHECK(told);
     check_layout(w);
 }
 

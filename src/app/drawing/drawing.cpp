@@ -242,12 +242,12 @@ void Drawing::paint_face(QPainter& p, const FaceView& view) {
     }
     if (station_ == Station::Blank) paint_blank_marks(p, view);
     if (station_ != Station::Sections) return paint_bench_marks(p, view);
-    const std::vector<QRectF> flags = painter.seams(p);
+    std::vector<QRectF> said = painter.seams(p);
     if (!desk_.looked_at()) {
         parting_.paint(p, view);
-        paint_evidence(p);
+        paint_evidence(p, said);
     }
-    paint_section_numbers(p, flags);
+    paint_section_numbers(p, said);
 }
 
 QString Drawing::kind_title(Kind kind) {

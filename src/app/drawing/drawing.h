@@ -127,8 +127,10 @@ class Drawing : public QWidget {
     static QString load_says(const Load& load, const Mat& bed, const Display& display);
     [[nodiscard]] Length shown_along() const;
     void paint_table(QPainter& p);
-    void paint_section_numbers(QPainter& p, const std::vector<QRectF>& flags);
-    void paint_evidence(QPainter& p);
+    /// Clear of what is `said` already: flags of seams, and what the hands do there.
+    void paint_section_numbers(QPainter& p, const std::vector<QRectF>& said);
+    /// `said`: the flags of the seams, in their order; what is told of the seams is added.
+    void paint_evidence(QPainter& p, std::vector<QRectF>& said);
     void paint_bench_marks(QPainter& p, const FaceView& view);
     [[nodiscard]] const Job& job() const;
     [[nodiscard]] const Plan& plan() const;

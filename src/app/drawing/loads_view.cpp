@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <cmath>
 #include <limits>
+#include <numeric>
 
 #include "drawing/scale.h"
 #include "files/print_page.h"
@@ -13,6 +14,17 @@
 #include "theme/words.h"
 
 namespace skarvel {
+namespace {
+
+// How much of what is kept clear would be hidden, square pixels.
+double hidden(const QRectF& by, const std::vector<QRectF>& clear) {
+    return std::accumulate(clear.begin(), clear.end(), 0.0, [&](double all, const QRectF& r) {
+        const QRectF both = r.intersected(by);
+        return all + (both.isEmpty() ? 0 : both.width() * both.height());
+    });
+}
+
+}  // namespace
 
 void Drawing::lay_out_loads() {
     const LoadsPlan& plan = *face()->cut.loads;
@@ -48,13 +60,13 @@ void Drawing::lay_out_loads() {
     needed_height_ = static_cast<int>(table_.bottom() + 12);
 }
 
-void Drawing::paint_section_numbers(QPainter& p, const std::vector<QRectF>& flags) {
+void Drawing::paint_section_numbers(QPainter& p, const std::vector<QRectF>& said) {
     const LoadsPlan& plan = *face()->cut.loads;
     // On an edge of the film where it hides no ink, from the usual place outwards. Where one of them finds no such
     // place, all that can stand beside the blank do, so that they are found in one row; else where it hides least.
-    // Flags of seams, and numbers that stand already, are kept clear like ink.
+    // What is said of seams, and numbers that stand already, are kept clear like ink.
     std::vector<QRectF> ink;
-    for (const QRectF& flag : flags) ink.push_back(flag.adjusted(-4, -4, 4, 4));
+    for (const QRectF& words : said) ink.push_back(words.adjusted(-4, -4, 4, 4));
     for (const Piece& piece : *face()->cut.pieces) ink.push_back(view_.rect(piece.shape.bounds()));
     const double reach = Theme::px(12);
     const QRectF blank = view_.rect(face()->face->blank->face);
@@ -85,13 +97,8 @@ void Drawing::paint_section_numbers(QPainter& p, const std::vector<QRectF>& flag
     const auto hidden_at = [&](const QPointF& q) {
         const QRectF disc(q.x() - reach, q.y() - reach, 2 * reach, 2 * reach);
         // Nothing is cut off at the sides of the drawing.
-        double hidden =
-            disc.left() < Theme::px(8) || disc.right() > width() - Theme::px(8) ? disc.width() * disc.width() : 0;
-        for (const QRectF& r : ink) {
-            const QRectF both = r.intersected(disc);
-            hidden += both.isEmpty() ? 0 : both.width() * both.height();
-        }
-        return hidden;
+        const bool cut_off = disc.left() < Theme::px(8) || disc.right() > width() - Theme::px(8);
+        return hidden(disc, ink) + (cut_off ? disc.width() * disc.width() : 0);
     };
     const std::vector<Lay> lays = lays_of(plan.sections);
     const auto film_of = [&](const Lay& lay) { return view_.rect(lay.move(plan.sections[lay.section].film.bounds())); };
@@ -144,7 +151,7 @@ void Drawing::paint_bench_marks(QPainter& p, const FaceView& view) {
     }
 }
 
-void Drawing::paint_evidence(QPainter& p) {
+void Drawing::paint_evidence(QPainter& p, std::vector<QRectF>& said) {
     const auto& evidence = desk_.evidence();
     if (!evidence) return;
     const Tokens& t = Theme::tokens();
@@ -176,17 +183,28 @@ void Drawing::paint_evidence(QPainter& p) {
         p.drawPath(view_.transform().map(path_of(c.surplus)));
     }
     p.setFont(Theme::font(13, QFont::Medium));
+    std::vector<QRectF> clear = said;
+    for (const Piece& piece : *face()->cut.pieces) clear.push_back(view_.rect(piece.shape.bounds()));
     for (const SeamByHand& s : evidence->by_hand) {
         if (s.of != of || s.seam >= plan.seams.size()) continue;
-        const Seam& seam = plan.seams[s.seam];
-        const bool level = seam.axis == Axis::Y;
-        const QPointF middle = view_.at(level ? Point{(seam.from + seam.to) / 2, seam.where}
-                                              : Point{seam.where, (seam.from + seam.to) / 2});
         const bool safe = s.share_open <= 0.05;
         const QString words = safe ? in_words("on-drawing.holds")
                                    : in_words("on-drawing.opens-in-100", {{"tries", std::lround(s.share_open * 100)}});
         QRectF chip = p.fontMetrics().boundingRect(words).adjusted(-6, -3, 6, 3);
-        chip.moveCenter(middle);
+        // By the seam's flag, where it hides no ink.
+        const QRectF flag = said[s.seam];
+        const QPointF aside((flag.width() + chip.width()) / 2 + 2, 0), away(0, (flag.height() + chip.height()) / 2 + 2);
+        double least = -1;
+        for (const QPointF& way : {away, aside, -aside, -away}) {
+            QRectF here = chip;
+            here.moveCenter(flag.center() + way);
+            const double hides = hidden(here, clear);
+            if (least >= 0 && hides >= least) continue;
+            least = hides;
+            chip.moveCenter(here.center());
+        }
+        said.push_back(chip);
+        clear.push_back(chip);
         p.setPen(QPen(safe ? t.moss : t.ochre, 1.5));
         p.setBrush(t.sheet);
         p.drawRoundedRect(chip, 3, 3);

@@ -64,6 +64,10 @@ QPointF StepPainter::at(Point p) const {
 void StepPainter::paint(QPainter& p) {
     if (picture_.window.empty()) return;
     p.setRenderHint(QPainter::Antialiasing);
+    // Words keep off crosses.
+    for (const PictureMark& m : picture_.marks) {
+        if (m.shows == Shows::Corner) taken_.emplace_back(at(m.from) - QPointF(11, 11), QSizeF(22, 22));
+    }
     for (const PictureMark& m : picture_.marks) {
         if (!m.area.empty()) area(p, m);
     }

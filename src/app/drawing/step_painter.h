@@ -32,7 +32,7 @@ class StepPainter {
     [[nodiscard]] QPointF at(Point p) const;
     QTransform transform_;
     bool part_ = false;          // only a part of the whole is seen
-    std::vector<QRectF> taken_;  // by labels
+    std::vector<QRectF> taken_;  // by labels and crosses
 };
 
 /// A picture of a step as a part of a window.

@@ -442,8 +442,7 @@ void BenchView::tick_timer() {
                                         [](const Step& o) { return o.done && o.wait_after.count() > 0; });
     not_dry_->setEnabled(after_wait);
     dry_->setEnabled(s != nullptr && !s->done && waits_for(*s) != nullptr);
-    const Type large{height() < Theme::px(650) ? 44 : 56, 500, t.graphite};
-    style(timer_, large);
+    timer_type_ = {height() < Theme::px(650) ? 44 : 56, 500, t.graphite};
     timer_->clear();
     timer_for_->clear();
     const Timer* own = nullptr;
@@ -463,12 +462,12 @@ void BenchView::tick_timer() {
                     if (o.id == id) before << shown(desk_.say(o.name));
                 }
             }
-            style(timer_, {large.size, large.weight, t.brick});
+            timer_type_.colour = t.brick;
             timer_->setText(in_words("bench-view.out-of-order"));
             timer_for_->setText(in_words("bench-view.not-done-before", {{"steps", before.join(", ")}}));
         } else if (window != bench.timers.end()) {
             const bool late = now > *window->until;
-            style(timer_, {large.size, large.weight, late ? t.brick : t.ochre});
+            timer_type_.colour = late ? t.brick : t.ochre;
             timer_->setText(countdown(late ? now - *window->until : *window->until - now));
             timer_for_->setText(in_words(late ? "bench-view.window-missed" : "bench-view.window-left"));
             own = &*window;
@@ -482,6 +481,7 @@ void BenchView::tick_timer() {
                 in_words("bench-view.about", {{"hands_on", QString::fromStdString(show_minutes(s->hands_on))}}));
         }
     }
+    style(timer_, timer_type_);
     // What else runs, the next to end first.
     QStringList others;
     constexpr int most = 3;
@@ -517,9 +517,13 @@ void BenchView::offer_meanwhile(const Step* s, const Timer* waits) {
                                                             {"hands_on", text_of(show_minutes(other->hands_on))}});
     meanwhile_->setAccessibleName(words);
     meanwhile_->setToolTip(words);
+    fit_meanwhile();
+}
+
+void BenchView::fit_meanwhile() {
     QFont font = Theme::font(24, QFont::DemiBold);
     font.setPixelSize(static_cast<int>(Theme::px(24) * shrink_));
-    meanwhile_->setText(QFontMetrics(font).elidedText(words, Qt::ElideRight, width() * 6 / 10));
+    meanwhile_->setText(QFontMetrics(font).elidedText(meanwhile_->toolTip(), Qt::ElideRight, width() * 6 / 10));
 }
 
 int BenchView::px(int size) const { return std::max(12, static_cast<int>(Theme::px(size) * shrink_)); }
@@ -568,7 +572,7 @@ void BenchView::lay_out() {
         for (const auto& [l, type] :
              {std::pair(name_, name), std::pair(instruction_, instruction), std::pair(check_, check),
               std::pair(hand_, hand), std::pair(care_, care), std::pair(progress_, quiet), std::pair(next_, quiet),
-              std::pair(timer_for_, quiet), std::pair(timers_, quiet)})
+              std::pair(timer_, timer_type_), std::pair(timer_for_, quiet), std::pair(timers_, quiet)})
             style(l, type);
         for (QPushButton* b : {before_, after_, not_dry_, dry_, done_, meanwhile_}) style_big(b, shrink);
         for (auto* b : parts_->findChildren<QPushButton*>()) {
@@ -580,7 +584,7 @@ void BenchView::lay_out() {
         if (!meanwhile_->isHidden()) left -= done_->minimumHeight();
         left -= needs(name_, name, wide) + needs(instruction_, instruction, wide) + needs(check_, check, wide) +
                 needs(hand_, hand, wide) + needs(care_, care, wide) + needs(next_, quiet, wide);
-        const int told = (photographs_->isHidden() ? 0 : 90) + needs(timer_, {56, 500, t.graphite}, beside) +
+        const int told = (photographs_->isHidden() ? 0 : 90) + needs(timer_, timer_type_, beside) +
                          needs(timer_for_, quiet, beside) + needs(timers_, quiet, beside);
         const Type figures =
             fitting(figures_, {32, 28, 24, 20, 18}, QFont::DemiBold, t.graphite, beside, left - told - 6);
@@ -588,6 +592,7 @@ void BenchView::lay_out() {
         if (left >= least_picture && needs(figures_, figures, beside) <= left - told - 6) break;
     }
     picture_->setVisible(with_picture);
+    fit_meanwhile();
 }
 
 void BenchView::resizeEvent(QResizeEvent*) {

@@ -170,6 +170,7 @@ class BenchView : public QWidget {
   private:
     void tick_timer();
     void offer_meanwhile(const Step* step, const Timer* waits);
+    void fit_meanwhile();
     struct Type {
         int size, weight;
         QColor colour;
@@ -206,7 +207,8 @@ class BenchView : public QWidget {
     Errand<std::vector<OfToday>> planning_today_;
     std::optional<StepId> looked_at_;  // a step that was turned to, else the next one
     double shrink_ = 1;                // of all type, where there is too little room
-    bool anyway_ = false;              // done was pressed while it had to wait
+    Type timer_type_{56, 500, {}};
+    bool anyway_ = false;  // done was pressed while it had to wait
     QElapsedTimer pressed_;
     int turned_ = 0;  // of the wheel, less than a notch
     QTimer seconds_;

@@ -31,7 +31,9 @@ class DrawnIcon : public QIconEngine {
         QFile file(file_);
         if (file.open(QIODevice::ReadOnly)) {
             QPainter painter(&made);
-            QSvgRenderer(file.readAll().replace("currentColor", colour_.name().toLatin1())).render(&painter);
+            QSvgRenderer drawing(file.readAll().replace("currentColor", colour_.name().toLatin1()));
+            drawing.setAspectRatioMode(Qt::KeepAspectRatio);
+            drawing.render(&painter);
         }
         if (mode == QIcon::Disabled) {
             QStyleOption option;

@@ -50,7 +50,7 @@ QLineEdit:disabled, QComboBox:disabled { color: %pencil; background: %paper; }
 QComboBox::drop-down { border: none; width: 24px; }
 QComboBox QAbstractItemView { background: %sheet; border: 1px solid %pencil; selection-background-color: %chalk; selection-color: %sheet; outline: none; }
 QSpinBox::up-button, QSpinBox::down-button, QDateTimeEdit::up-button, QDateTimeEdit::down-button { width: 0; border: none; }
-QPushButton { background: %sheet; border: 1px solid %pencil; border-radius: 3px; padding: 4px 12px; min-height: %24px; font-weight: 500; }
+QPushButton { icon-size: %16px; background: %sheet; border: 1px solid %pencil; border-radius: 3px; padding: 4px 12px; min-height: %24px; font-weight: 500; }
 QPushButton:hover { border-color: %graphite; }
 QPushButton:focus { border: 2px solid %chalk; padding: 3px 11px; }
 QPushButton:disabled { color: %pencil; border-color: %line; }
@@ -102,7 +102,7 @@ QProgressBar::chunk { background: %chalk; }
         {"%paper", t.paper}, {"%sheet", t.sheet}, {"%graphite", t.graphite}, {"%pencil", t.pencil}, {"%line", t.line},
         {"%chalk", t.chalk}, {"%ochre", t.ochre}, {"%brick", t.brick},       {"%moss", t.moss}};
     for (const auto& [name, colour] : colours) css.replace(name, colour.name());
-    for (const int size : {13, 15, 18, 24, 34})
+    for (const int size : {13, 15, 16, 18, 24, 34})
         css.replace(QString("%%1px").arg(size), QString("%1px").arg(Theme::px(size)));
     return css;
 }

@@ -428,6 +428,8 @@ void MainWindow::restyle() {
     sheets_->setIcon(Theme::icon("file-text"));
     find_->setIcon(Theme::icon("search"));
     measure_->setIcon(Theme::icon("ruler"));
+    // A little air before their words.
+    for (QPushButton* b : {shop_, sheets_, find_, measure_}) b->setIconSize({Theme::px(20), Theme::px(16)});
     fold();
     set_behind(!desk_.current());
     refresh_job();

@@ -52,12 +52,12 @@ Expected<T> waited(const QString& what,
             // then not come up.
             progress->show();
         }
-        if (const int percent = static_cast<int>(done * 99); progress && percent > 0) {
+        const bool told = progress && progress->isVisible();
+        if (const int percent = static_cast<int>(done * 99); told && percent > 0) {
             progress->setRange(0, 100);
             progress->setValue(percent);
         }
         // Until it is told, nothing else may be begun.
-        const bool told = progress && progress->isVisible();
         QCoreApplication::processEvents(told ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents, 30);
         if (progress && progress->wasCanceled()) worker.request_stop();
     }

@@ -95,7 +95,7 @@ bool is_script(const Typeface& typeface) {
     constexpr double small = 10;  // mm of cap height: whether letters touch shows at that size with far fewer corners
     const double mm = small / typeface.cap_height;
     // Most typefaces leave room between their letters, which their boxes tell.
-    std::vector<std::size_t> may_touch;  // the one before
+    std::vector<std::size_t> may_touch;  // the letter before them
     double before = 0;
     for (std::size_t i = 0; i < line.size(); ++i) {
         constexpr double rounding = 0.01;  // mm
