@@ -48,12 +48,14 @@ fs::path in_full(const fs::path& path) {
     return path.empty() ? path : fs::absolute(path, error).lexically_normal();
 }
 
-std::vector<fs::path> recent_in(const fs::path& list) {
-    std::vector<fs::path> paths;
+// Those that were opened here, then what the list says; each once, and only what is there.
+std::vector<fs::path> recent_of(std::vector<fs::path> paths, const fs::path& list) {
     std::ifstream in(list);
-    std::error_code error;
     for (std::string line; std::getline(in, line);)
-        if (fs::exists(line, error)) paths.emplace_back(line);
+        if (std::find(paths.begin(), paths.end(), line) == paths.end()) paths.emplace_back(line);
+    std::error_code error;
+    std::erase_if(paths, [&](const fs::path& path) { return !fs::exists(path, error); });
+    if (paths.size() > most_recent) paths.resize(most_recent);
     return paths;
 }
 
@@ -494,15 +496,7 @@ Expected<Job> Desk::recover(const Recovery::Leftover& leftover) {
     return job;
 }
 
-std::vector<fs::path> Desk::recent() const {
-    std::vector<fs::path> paths = opened_;
-    for (fs::path& path : recent_in(files_.data / "recent.txt"))
-        if (std::find(paths.begin(), paths.end(), path) == paths.end()) paths.push_back(std::move(path));
-    std::error_code error;
-    std::erase_if(paths, [&](const fs::path& path) { return !fs::exists(path, error); });
-    if (paths.size() > most_recent) paths.resize(most_recent);
-    return paths;
-}
+std::vector<fs::path> Desk::recent() const { return recent_of(opened_, files_.data / "recent.txt"); }
 
 std::vector<fs::path> Desk::rack() const {
     constexpr std::size_t most = 60;
@@ -533,13 +527,9 @@ void Desk::remember(const fs::path& path) {
     std::erase(opened_, whole);
     opened_.insert(opened_.begin(), whole);
     // What is on the disk for good takes a while: beside the window.
-    copies_.start([whole, list = files_.data / "recent.txt"] {
-        std::vector<fs::path> paths = recent_in(list);
-        std::erase(paths, whole);
-        paths.insert(paths.begin(), whole);
-        if (paths.size() > most_recent) paths.resize(most_recent);
+    copies_.start([opened = opened_, list = files_.data / "recent.txt"] {
         std::string text;
-        for (const fs::path& p : paths) text += p.string() + "\n";
+        for (const fs::path& p : recent_of(opened, list)) text += p.string() + "\n";
         (void)save_file(list, text);
     });
 }
