@@ -2,6 +2,7 @@
 #include <QAbstractButton>
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QCursor>
 #include <QScreen>
 #include <QScrollArea>
 #include <QScrollBar>
@@ -200,6 +201,7 @@ int main(int argc, char** argv) {
     }
     if (!parser.isSet(picture)) window.offer_leftovers();
     if (parser.isSet(picture)) {
+        QCursor::setPos(window.mapToGlobal(QPoint(window.width(), window.height()) + QPoint(8, 8)));  // on nothing
         QTimer::singleShot(700, &window, [&] {
             desk.wait_for_plan();
             const auto* rack = window.findChild<Rack*>();

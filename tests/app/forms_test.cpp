@@ -243,7 +243,7 @@ TEST_CASE("the sheets are drawn beside the window, and again when the plan is an
 TEST_CASE("words are as high as they stand there now, however often they were asked before") {
     (void)application();
     QWidget room;
-    QLabel* words = label("one word", nullptr, &room);
+    QLabel* words = label("one word", Role::Plain, &room);
     const int one = words->heightForWidth(120);
     CHECK(words->heightForWidth(120) == one);
     words->setText("so many words that they do not stand in one line of this width");

@@ -138,7 +138,7 @@ TEST_CASE("gaps are evened to the eye, and the line stays as long; what the leas
     CHECK(rc::check([] {
         const auto& typefaces = library().typefaces;
         const auto& typeface = typefaces[*rc::gen::inRange<std::size_t>(0, typefaces.size())];
-        RC_PRE(!typeface.script);
+        RC_PRE(!typeface.script());
         const auto words = *rc::gen::element<std::string>("AVATAR", "HOUSE", "LOST OARS", "TRAWLER", "WAVY", "mooring",
                                                           "Quay tea", "TO LET");
         Text t = line_of(words, typeface.name.family, typeface.name.style);
@@ -252,7 +252,7 @@ TEST_CASE("what an arc cannot be is said, with what would fit") {
 
 TEST_CASE("a script on an arc stays one piece, or the joint that opened is named with how far") {
     for (const Typeface& typeface : library().typefaces) {
-        if (!typeface.script) continue;
+        if (!typeface.script()) continue;
         for (const bool below : {false, true}) {
             for (const char* radius : {"5", "8", "20"}) {
                 Text t = line_of("Boathouse", typeface.name.family, typeface.name.style);
@@ -273,7 +273,7 @@ TEST_CASE("a script on an arc stays one piece, or the joint that opened is named
 
 TEST_CASE("a word in a script is one piece, its breaks closed and told") {
     for (const Typeface& typeface : library().typefaces) {
-        if (!typeface.script) continue;
+        if (!typeface.script()) continue;
         for (const char* words : {"Boathouse", "quay", "Tern"}) {
             const Text t = line_of(words, typeface.name.family, typeface.name.style);
             const LetteringPlan plan = place(t, box_in(0, 0, 30, 10), library().typefaces);

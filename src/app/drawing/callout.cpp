@@ -3,6 +3,7 @@
 #include <QFocusEvent>
 #include <QKeyEvent>
 
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "window/fields.h"
 
@@ -12,10 +13,12 @@ Callout::Callout(Desk& desk, const QString& id, const QString& does, QWidget* pa
     : QLineEdit(parent), desk_(desk), does_(does), bubble_(new QLabel(parent)) {
     setObjectName("callout");
     setProperty("callout-id", id);
+    dress(this, Role::Callout);
     setAccessibleName(does);
     setAlignment(Qt::AlignCenter);
     setFocusPolicy(Qt::StrongFocus);
     bubble_->setObjectName("notice");
+    dress(bubble_, Role::Notice);
     bubble_->setMargin(6);
     bubble_->hide();
     connect(this, &QLineEdit::textEdited, this, [this](const QString& text) {
@@ -42,10 +45,7 @@ void Callout::rest() {
 
 void Callout::tell(const QString& words, bool wrong) {
     bubble_->setText(words);
-    bubble_->setProperty("role", wrong ? "wrong" : "hint");
-    QPalette palette = bubble_->palette();
-    palette.setColor(QPalette::WindowText, wrong ? Theme::tokens().brick : Theme::tokens().graphite);
-    bubble_->setPalette(palette);
+    set_type(bubble_, Theme::font(13), wrong ? Theme::tokens().brick : Theme::tokens().graphite);
     bubble_->adjustSize();
     const int left = std::clamp(x(), 4, std::max(4, parentWidget()->width() - bubble_->width() - 4));
     bubble_->move(left, y() + height() + 4);

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "job/method_reads.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
@@ -23,10 +24,10 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     right->setSpacing(4);
     columns->addLayout(left, 1);
     columns->addLayout(right, 1);
-    left->addWidget(label(in_words("shop-page.machines"), "title", this));
-    left->addWidget(label(in_words("shop-page.each-with-its-beds"), "small", this));
+    left->addWidget(label(in_words("shop-page.machines"), Role::Title, this));
+    left->addWidget(label(in_words("shop-page.each-with-its-beds"), Role::Small, this));
     machines_ = list(left, this);
-    auto* add_machine = button(in_words("shop-page.add-a-machine"), nullptr, this);
+    auto* add_machine = button(in_words("shop-page.add-a-machine"), Role::Plain, this);
     add_machine->setIcon(Theme::icon("plus"));
     connect(add_machine, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -38,10 +39,10 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     });
     left->addWidget(add_machine);
     left->addStretch(1);
-    right->addWidget(label(in_words("shop-page.film-in-the-drawer"), "title", this));
-    right->addWidget(label(in_words("shop-page.rolls-narrow-what-a"), "small", this));
+    right->addWidget(label(in_words("shop-page.film-in-the-drawer"), Role::Title, this));
+    right->addWidget(label(in_words("shop-page.rolls-narrow-what-a"), Role::Small, this));
     films_ = list(right, this);
-    auto* add_film = button(in_words("shop-page.add-film"), nullptr, this);
+    auto* add_film = button(in_words("shop-page.add-film"), Role::Plain, this);
     add_film->setIcon(Theme::icon("plus"));
     connect(add_film, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -51,8 +52,8 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     });
     right->addWidget(add_film);
     right->addSpacing(12);
-    right->addWidget(label(in_words("shop-page.laying-by-hand"), "title", this));
-    right->addWidget(label(in_words("shop-page.how-far-sections-come"), "small", this));
+    right->addWidget(label(in_words("shop-page.laying-by-hand"), Role::Title, this));
+    right->addWidget(label(in_words("shop-page.how-far-sections-come"), Role::Small, this));
     auto* hands = new QHBoxLayout;
     shift_ = measure(
         in_words("shop-page.off-its-place"), exactly(desk_.shop().hands.shift),
@@ -63,7 +64,7 @@ CuttingPanel::CuttingPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent
     hands->addWidget(shift_);
     hands->addWidget(turn_);
     right->addLayout(hands);
-    right->addWidget(label(in_words("shop-page.films-are-hinged-from"), "small", this));
+    right->addWidget(label(in_words("shop-page.films-are-hinged-from"), Role::Small, this));
     hinge_from_ = measure(
         in_words("shop-page.films-are-hinged-from"),
         exactly(hands_on_in(desk_.shop(), desk_.library().trade).hinged_from),
@@ -140,7 +141,8 @@ QWidget* CuttingPanel::machine_rows(std::size_t i) {
     lines->addWidget(print_row(i, holder));
     auto* more = new QHBoxLayout;
     for (const bool roll : {false, true}) {
-        auto* add = button(roll ? in_words("shop-page.add-a-roll") : in_words("shop-page.add-a-mat"), nullptr, holder);
+        auto* add =
+            button(roll ? in_words("shop-page.add-a-roll") : in_words("shop-page.add-a-mat"), Role::Plain, holder);
         add->setObjectName(in_words(roll ? "shop-page.add-a-roll-to" : "shop-page.add-a-mat-to", {{"number", i + 1}}));
         more->addWidget(add);
         connect(add, &QPushButton::clicked, this, [this, i, roll] {
@@ -166,7 +168,7 @@ QWidget* CuttingPanel::knife_rows(std::size_t i, QWidget* parent) {
     const Machine& m = desk_.shop().machines[i];
     int column = 0;
     const auto add = [&](const char* what, QWidget* field) {
-        grid->addWidget(label(in_words(what), "small", holder), 0, column);
+        grid->addWidget(label(in_words(what), Role::Small, holder), 0, column);
         grid->addWidget(field, 1, column);
         grid->setColumnStretch(column++, 1);
     };
@@ -201,10 +203,10 @@ QWidget* CuttingPanel::knife_rows(std::size_t i, QWidget* parent) {
 QWidget* CuttingPanel::bed_head(QWidget* parent) {
     auto* row = new QWidget(parent);
     auto* layout = row_in(row);
-    layout->addWidget(label(in_words("shop-page.bed"), "small", row), 3);
+    layout->addWidget(label(in_words("shop-page.bed"), Role::Small, row), 3);
     for (const QString& what : {in_words("shop-page.film-across"), in_words("shop-page.along"),
                                 in_words("shop-page.cut-across"), in_words("shop-page.along")})
-        layout->addWidget(label(what, "small", row), 2);
+        layout->addWidget(label(what, Role::Small, row), 2);
     // As wide as what removes a bed.
     layout->addSpacing(Theme::px(26));
     return row;
@@ -337,12 +339,12 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                           in_words("shop-page.width-of-film", {{"number", i + 1}}), exactly(f.width),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).width = m.value; }, row),
                       2);
-    second->addWidget(label(in_words("word.wide"), "small", row));
+    second->addWidget(label(in_words("word.wide"), Role::Small, row));
     second->addWidget(measure(
                           in_words("shop-page.length-of-film-left", {{"number", i + 1}}), exactly(f.left),
                           [i](Shop& s, const Measure& m) { s.drawer.at(i).left = m.value; }, row),
                       2);
-    second->addWidget(label(in_words("word.left"), "small", row));
+    second->addWidget(label(in_words("word.left"), Role::Small, row));
     auto* colour = text(
         in_words("shop-page.colour-of-film", {{"number", i + 1}}), f.colour,
         [i](Shop& s, const std::string& typed) {
@@ -360,7 +362,7 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
                          in_words("shop-page.price-of-film-in", {{"number", i + 1}}), f.price_cents, 0, 100'000,
                          in_words("shop-page.cents"), [i](Shop& s, int v) { s.drawer.at(i).price_cents = v; }, row),
                      2);
-    third->addWidget(label(in_words("shop-page.for"), "small", row));
+    third->addWidget(label(in_words("shop-page.for"), Role::Small, row));
     auto* each = measure(
         in_words("shop-page.film-is-sold-by", {{"number", i + 1}}), exactly(f.sold_by),
         [i](Shop& s, const Measure& m) { s.drawer.at(i).sold_by = std::max(m.value, Length::sixtyfourths(1)); }, row);
@@ -377,7 +379,7 @@ QWidget* CuttingPanel::film_row(std::size_t i) {
         row->layout()->addWidget(repeats);
         auto* fourth = row_in(repeats);
         auto* say = new QLabel(in_words("shop-page.the-pattern-repeats-along"), repeats);
-        say->setProperty("role", "small");
+        dress(say, Role::Small);
         say->setWordWrap(true);
         fourth->addWidget(say, 4);
         const auto add = [&](const QString& name, Length value, Length FilmStock::*of) {

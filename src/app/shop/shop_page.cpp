@@ -6,6 +6,7 @@
 #include <QTimeEdit>
 #include <QVBoxLayout>
 
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
@@ -21,13 +22,13 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     setWidgetResizable(true);
     setObjectName("shop");
     auto* body = new QWidget(this);
-    body->setObjectName("middle");
+    dress(body, Role::Sheet);
     auto* columns = new QGridLayout(body);
     columns->setContentsMargins(24, 12, 24, 24);
     columns->setHorizontalSpacing(40);
     columns->setVerticalSpacing(6);
-    columns->addWidget(label(in_words("shop-page.the-shop"), "title", body), 0, 0);
-    columns->addWidget(label(in_words("shop-page.what-you-have-and"), "small", body), 1, 0, 1, 2);
+    columns->addWidget(label(in_words("shop-page.the-shop"), Role::Title, body), 0, 0);
+    columns->addWidget(label(in_words("shop-page.what-you-have-and"), Role::Small, body), 1, 0, 1, 2);
     auto* left = new QVBoxLayout;
     auto* right = new QVBoxLayout;
     left->setSpacing(4);
@@ -44,12 +45,12 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     columns->setColumnStretch(0, 1);
     columns->setColumnStretch(1, 1);
     const auto add = [body](QVBoxLayout* to, const QString& name, auto* widget) {
-        to->addWidget(label(name, "small", body));
+        to->addWidget(label(name, Role::Small, body));
         to->addWidget(widget);
         return widget;
     };
 
-    left->addWidget(label(in_words("shop-page.measures"), "title", body));
+    left->addWidget(label(in_words("shop-page.measures"), Role::Title, body));
     unit_ = add(left, in_words("shop-page.shown-in"),
                 new Segmented(in_words("shop-page.shown-in"),
                               {in_words("shop-page.inches"), in_words("shop-page.millimetres")}, body));
@@ -66,8 +67,8 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
     connect(fraction_, &Segmented::chosen, this,
             [this](int i) { edit([&](Shop& s) { s.display.denominator = 16 << i; }); });
     left->addSpacing(12);
-    left->addWidget(label(in_words("shop-page.what-loads-are-cut"), "title", body));
-    left->addWidget(label(in_words("shop-page.where-a-colour-names"), "small", body));
+    left->addWidget(label(in_words("shop-page.what-loads-are-cut"), Role::Title, body));
+    left->addWidget(label(in_words("shop-page.where-a-colour-names"), Role::Small, body));
     bed_ = new Choice(in_words("shop-page.usual-bed"), body);
     left->addWidget(bed_);
     connect(bed_, &QComboBox::activated, this, [this](int i) {
@@ -76,7 +77,7 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
             edit([&](Shop& s) { s.mat = beds[static_cast<std::size_t>(i)]; });
     });
     left->addSpacing(12);
-    left->addWidget(label(in_words("shop-page.the-window"), "title", body));
+    left->addWidget(label(in_words("shop-page.the-window"), Role::Title, body));
     theme_ =
         add(left, in_words("shop-page.light"),
             new Segmented(in_words("shop-page.light"), {in_words("shop-page.day"), in_words("shop-page.night")}, body));
@@ -88,8 +89,8 @@ ShopPage::ShopPage(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(des
             [this](int i) { Q_EMIT look_changed(Theme::night(), i == 0 ? 0 : 75 + 25 * i); });
     left->addStretch(1);
 
-    right->addWidget(label(in_words("shop-page.your-hours"), "title", body));
-    right->addWidget(label(in_words("shop-page.hands-on-work-is"), "small", body));
+    right->addWidget(label(in_words("shop-page.your-hours"), Role::Title, body));
+    right->addWidget(label(in_words("shop-page.hands-on-work-is"), Role::Small, body));
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);
     right->addLayout(grid);

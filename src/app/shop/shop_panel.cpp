@@ -35,7 +35,7 @@ MeasureField* ShopPanel::measure(const QString& name, const Measure& value,
 }
 
 QPushButton* ShopPanel::remover(const QString& name, const std::function<void(Shop&)>& remove, QWidget* parent) {
-    QPushButton* made = button({}, "text", parent);
+    QPushButton* made = button({}, Role::Text, parent);
     made->setIcon(Theme::icon("x"));
     made->setAccessibleName(name);
     made->setFixedWidth(Theme::px(26));

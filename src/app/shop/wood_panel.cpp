@@ -18,23 +18,23 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     right->setSpacing(4);
     columns->addLayout(left, 1);
     columns->addLayout(right, 1);
-    left->addWidget(label(in_words("shop-page.boards"), "title", this));
-    left->addWidget(label(in_words("shop-page.sold-in-these-lengths"), "small", this));
+    left->addWidget(label(in_words("shop-page.boards"), Role::Title, this));
+    left->addWidget(label(in_words("shop-page.sold-in-these-lengths"), Role::Small, this));
     lengths_ = new QLineEdit(this);
     lengths_->setAccessibleName(in_words("shop-page.board-lengths"));
     lengths_->setObjectName("board lengths");
     connect(lengths_, &QLineEdit::editingFinished, this, &WoodPanel::take_lengths);
     left->addWidget(lengths_);
-    left->addWidget(label(in_words("shop-page.the-saw-takes"), "small", this));
+    left->addWidget(label(in_words("shop-page.the-saw-takes"), Role::Small, this));
     kerf_ = new MeasureField(desk_, in_words("shop-page.kerf-of-the-saw"), this);
     connect(kerf_, &MeasureField::decided, this,
             [this](const Measure& m) { edit([&](Shop& s) { s.kerf = m.value; }); });
     left->addWidget(kerf_);
     left->addSpacing(12);
-    left->addWidget(label(in_words("shop-page.sizes-of-our-own"), "title", this));
-    left->addWidget(label(in_words("shop-page.name-real-thickness-and"), "small", this));
+    left->addWidget(label(in_words("shop-page.sizes-of-our-own"), Role::Title, this));
+    left->addWidget(label(in_words("shop-page.name-real-thickness-and"), Role::Small, this));
     stock_ = list(left, this);
-    auto* add_size = button(in_words("shop-page.add-a-size"), nullptr, this);
+    auto* add_size = button(in_words("shop-page.add-a-size"), Role::Plain, this);
     add_size->setIcon(Theme::icon("plus"));
     connect(add_size, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -44,10 +44,10 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     });
     left->addWidget(add_size);
     left->addStretch(1);
-    right->addWidget(label(in_words("shop-page.leftover-wood"), "title", this));
-    right->addWidget(label(in_words("shop-page.what-it-is-length"), "small", this));
+    right->addWidget(label(in_words("shop-page.leftover-wood"), Role::Title, this));
+    right->addWidget(label(in_words("shop-page.what-it-is-length"), Role::Small, this));
     leftovers_ = list(right, this);
-    auto* add_piece = button(in_words("shop-page.add-a-piece"), nullptr, this);
+    auto* add_piece = button(in_words("shop-page.add-a-piece"), Role::Plain, this);
     add_piece->setIcon(Theme::icon("plus"));
     connect(add_piece, &QPushButton::clicked, this, [this] {
         edit([](Shop& s) {
@@ -57,10 +57,10 @@ WoodPanel::WoodPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     });
     right->addWidget(add_piece);
     right->addSpacing(12);
-    right->addWidget(label(in_words("shop-page.tins"), "title", this));
-    right->addWidget(label(in_words("shop-page.tins-are"), "small", this));
+    right->addWidget(label(in_words("shop-page.tins"), Role::Title, this));
+    right->addWidget(label(in_words("shop-page.tins-are"), Role::Small, this));
     tins_ = list(right, this);
-    auto* add_tin = button(in_words("shop-page.add-a-tin"), nullptr, this);
+    auto* add_tin = button(in_words("shop-page.add-a-tin"), Role::Plain, this);
     add_tin->setObjectName("add a tin");
     add_tin->setIcon(Theme::icon("plus"));
     connect(add_tin, &QPushButton::clicked, this, [this] {

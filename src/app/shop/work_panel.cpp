@@ -25,8 +25,8 @@ WorkPanel::WorkPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 12, 0, 0);
     grid->setHorizontalSpacing(40);
-    grid->addWidget(label(in_words("shop-page.how-long-work-takes"), "title", this), 0, 0, 1, 2);
-    QLabel* why = label(in_words("shop-page.minutes-of-work-at"), "small", this);
+    grid->addWidget(label(in_words("shop-page.how-long-work-takes"), Role::Title, this), 0, 0, 1, 2);
+    QLabel* why = label(in_words("shop-page.minutes-of-work-at"), Role::Small, this);
     why->setWordWrap(true);
     grid->addWidget(why, 1, 0, 1, 2);
     auto* left = new QVBoxLayout;
@@ -39,8 +39,8 @@ WorkPanel::WorkPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
     right->addStretch(1);
     grid->setColumnStretch(0, 1);
     grid->setColumnStretch(1, 1);
-    grid->addWidget(label(in_words("shop-page.photographs"), "title", this), 3, 0, 1, 2);
-    QLabel* watched = label(in_words("shop-page.photographs-taken-over"), "small", this);
+    grid->addWidget(label(in_words("shop-page.photographs"), Role::Title, this), 3, 0, 1, 2);
+    QLabel* watched = label(in_words("shop-page.photographs-taken-over"), Role::Small, this);
     watched->setWordWrap(true);
     grid->addWidget(watched, 4, 0, 1, 2);
     auto* row = new QWidget(this);
@@ -50,7 +50,7 @@ WorkPanel::WorkPanel(Desk& desk, QWidget* parent) : ShopPanel(desk, parent) {
         [](Shop& s, const std::string& typed) { s.photograph_folder = typed; }, row);
     folder_->setPlaceholderText(in_words("shop-page.no-folder"));
     line->addWidget(folder_, 1);
-    auto* choose = button(in_words("shop-page.choose-folder"), nullptr, row);
+    auto* choose = button(in_words("shop-page.choose-folder"), Role::Plain, row);
     choose->setObjectName("choose folder");
     line->addWidget(choose);
     connect(choose, &QPushButton::clicked, this, [this] {
@@ -67,7 +67,7 @@ void WorkPanel::pace_row(QVBoxLayout* into, const std::string& name, double tabl
     const QString what = in_words(("pace." + name).c_str());
     auto* row = new QWidget(this);
     auto* line = row_in(row);
-    QLabel* said = label(what, own == shop.paces.end() ? nullptr : "good", row);
+    QLabel* said = label(what, own == shop.paces.end() ? Role::Plain : Role::Good, row);
     said->setMinimumWidth(Theme::px(190));
     line->addWidget(said, 1);
     auto* minutes = new QDoubleSpinBox(row);
@@ -92,7 +92,7 @@ void WorkPanel::pace_row(QVBoxLayout* into, const std::string& name, double tabl
     if (seen != all.end() && std::abs(seen->minutes - minutes->value()) >= 0.01) {
         QPushButton* take =
             button(in_words("shop-page.take-seen", {{"minutes", in_minutes(seen->minutes)}, {"times", seen->times}}),
-                   "text", row);
+                   Role::Text, row);
         take->setObjectName(QString::fromStdString("take-" + name));
         take->setToolTip(in_words("shop-page.seen-why"));
         line->addWidget(take);
@@ -101,7 +101,8 @@ void WorkPanel::pace_row(QVBoxLayout* into, const std::string& name, double tabl
         });
     }
     if (own != shop.paces.end()) {
-        QPushButton* back = button(in_words("shop-page.as-the-table", {{"minutes", in_minutes(table)}}), "text", row);
+        QPushButton* back =
+            button(in_words("shop-page.as-the-table", {{"minutes", in_minutes(table)}}), Role::Text, row);
         back->setAccessibleName(what + ": " + back->text());
         line->addWidget(back);
         connect(back, &QPushButton::clicked, this,

@@ -108,7 +108,7 @@ const PlacedDrawing* drawing_of(const Art& a) { return std::get_if<PlacedDrawing
 // The colours that it came with, taken over or all made one.
 void drawing_colours(ArtForm& f) {
     Desk& desk = f.desk();
-    auto* ask = label({}, nullptr, f.parent());
+    auto* ask = label({}, Role::Plain, f.parent());
     f.tray().add_decision(ask);
     auto* which = new Segmented(in_words("art-tray.its-colours"),
                                 {in_words("art-tray.one-colour"), in_words("art-tray.its-own-colours")}, f.parent());
@@ -188,13 +188,13 @@ void drawing_parts(ArtForm& f) {
         }
         if (listed.size() > most_rows)
             rows->layout()->addWidget(
-                label(in_words("art-tray.more-parts", {{"more", listed.size() - most_rows}}), "small", rows));
+                label(in_words("art-tray.more-parts", {{"more", listed.size() - most_rows}}), Role::Small, rows));
     });
 }
 
 void drawing(ArtForm& f) {
     const auto placed = lens(&Art::kind, As<PlacedDrawing>{});
-    auto* source = label({}, "small", f.parent());
+    auto* source = label({}, Role::Small, f.parent());
     f.tray().add_decision(source);
     const auto by_width = its(&PlacedDrawing::by_width);
     f.segmented(
@@ -215,7 +215,7 @@ void drawing(ArtForm& f) {
         });
     drawing_colours(f);
     drawing_parts(f);
-    f.tray().add_decision(label(in_words("art-tray.point-at-a-part"), "small", f.parent()));
+    f.tray().add_decision(label(in_words("art-tray.point-at-a-part"), Role::Small, f.parent()));
     f.offer(
         in_words("art-tray.all-parts-back"),
         [&f, placed] {

@@ -11,6 +11,7 @@
 #include "bench/calls.h"
 #include "drawing/step_painter.h"
 #include "stations/views.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/fields.h"
@@ -36,12 +37,12 @@ constexpr int least_target = 64;  // for a finger, whatever the type
 void style_big(QPushButton* button, double shrink) {
     const int high = std::max(least_target, static_cast<int>(Theme::px(least_target) * shrink));
     button->setMinimumHeight(high);
-    button->setStyleSheet(QString("font-size:%1px; font-weight:600; min-height:%2px;")
-                              .arg(static_cast<int>(Theme::px(24) * shrink))
-                              .arg(high));
+    QFont font = Theme::font(24, QFont::DemiBold);
+    font.setPixelSize(static_cast<int>(Theme::px(24) * shrink));
+    set_type(button, font);
 }
 
-QPushButton* big(const QString& text, const char* role, QWidget* parent) {
+QPushButton* big(const QString& text, Role role, QWidget* parent) {
     QPushButton* made = button(text, role, parent);
     style_big(made, 1);
     return made;
@@ -57,14 +58,14 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     all->setContentsMargins(24, 12, 24, 12);
     all->setSpacing(6);
     auto* top = new QHBoxLayout;
-    progress_ = label({}, nullptr, this);
-    leave_ = button(in_words("bench-view.leave-the-bench-esc"), "bar", this);
+    progress_ = label({}, Role::Plain, this);
+    leave_ = button(in_words("bench-view.leave-the-bench-esc"), Role::Bar, this);
     leave_->setIcon(Theme::icon("arrow-left"));
     connect(leave_, &QPushButton::clicked, this, &BenchView::left);
-    wrong_ = button(in_words("bench-view.something-happened"), "bar", this);
+    wrong_ = button(in_words("bench-view.something-happened"), Role::Bar, this);
     wrong_->setObjectName("something happened");
     connect(wrong_, &QPushButton::clicked, this, [this] { show_mishaps(mishaps_->isHidden()); });
-    photograph_ = button(in_words("bench-view.photograph"), "bar", this);
+    photograph_ = button(in_words("bench-view.photograph"), Role::Bar, this);
     photograph_->setObjectName("photograph");
     connect(photograph_, &QPushButton::clicked, this, [this] {
         const QStringList names =
@@ -81,10 +82,10 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     top->addWidget(progress_, 1);
     progress_->setAlignment(Qt::AlignRight);
     all->addLayout(top);
-    name_ = label({}, nullptr, this);
+    name_ = label({}, Role::Plain, this);
     name_->setObjectName("step-name");
     all->addWidget(name_);
-    instruction_ = label({}, nullptr, this);
+    instruction_ = label({}, Role::Plain, this);
     instruction_->setObjectName("instruction");
     all->addWidget(instruction_);
     parts_ = new QWidget(this);
@@ -104,14 +105,14 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     middle->addWidget(picture_, 5);
     auto* side = new QVBoxLayout;
     side->setSpacing(4);
-    figures_ = label({}, nullptr, this);
+    figures_ = label({}, Role::Plain, this);
     figures_->setObjectName("figures");
-    timer_ = label({}, nullptr, this);
+    timer_ = label({}, Role::Plain, this);
     timer_->setObjectName("timer");
     timer_->setWordWrap(false);
-    timer_for_ = label({}, nullptr, this);
+    timer_for_ = label({}, Role::Plain, this);
     timer_for_->setObjectName("timer-for");
-    timers_ = label({}, nullptr, this);
+    timers_ = label({}, Role::Plain, this);
     timers_->setObjectName("timers");
     photographs_ = new PhotographStrip(desk_, this);
     connect(photographs_, &PhotographStrip::changed, this, &BenchView::lay_out);
@@ -131,22 +132,22 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
         looked_at_.reset();
     });
     all->addWidget(mishaps_, 1);
-    check_ = label({}, nullptr, this);
-    hand_ = label({}, nullptr, this);
+    check_ = label({}, Role::Plain, this);
+    hand_ = label({}, Role::Plain, this);
     hand_->setObjectName("at-hand");
-    care_ = label({}, nullptr, this);
+    care_ = label({}, Role::Plain, this);
     care_->setObjectName("care");
     all->addWidget(check_);
     all->addWidget(hand_);
     all->addWidget(care_);
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(12);
-    before_ = big(in_words("bench-view.back"), nullptr, this);
-    not_dry_ = big(in_words("bench-view.not-dry-yet"), nullptr, this);
-    dry_ = big(in_words("bench-view.dry-already"), nullptr, this);
+    before_ = big(in_words("bench-view.back"), Role::Plain, this);
+    not_dry_ = big(in_words("bench-view.not-dry-yet"), Role::Plain, this);
+    dry_ = big(in_words("bench-view.dry-already"), Role::Plain, this);
     dry_->setObjectName("dry");
-    after_ = big(in_words("bench-view.look-ahead"), nullptr, this);
-    done_ = big(in_words("bench-view.done"), "main", this);
+    after_ = big(in_words("bench-view.look-ahead"), Role::Plain, this);
+    done_ = big(in_words("bench-view.done"), Role::Main, this);
     done_->setObjectName("done");
     before_->setObjectName("back");
     after_->setObjectName("ahead");
@@ -157,7 +158,7 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     buttons->addWidget(dry_, 1);
     buttons->addWidget(done_, 2);
     all->addLayout(buttons);
-    meanwhile_ = big({}, nullptr, this);
+    meanwhile_ = big({}, Role::Plain, this);
     meanwhile_->setObjectName("meanwhile");
     meanwhile_->hide();
     connect(meanwhile_, &QPushButton::clicked, this, [this] {
@@ -165,11 +166,11 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
         anyway_ = false;
         refresh();
     });
-    next_ = label({}, "small", this);
+    next_ = label({}, Role::Small, this);
     auto* last = new QHBoxLayout;
     last->addWidget(meanwhile_);
     last->addWidget(next_, 1);
-    today_ = button({}, "bar", this);
+    today_ = button({}, Role::Bar, this);
     today_->setObjectName("today-at-the-bench");
     today_->setFocusPolicy(Qt::NoFocus);
     today_->hide();
@@ -208,7 +209,6 @@ BenchView::BenchView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
 
 void BenchView::flash(const QString& words, bool urgent) {
     constexpr int flash_ms = 4000;
-    const Tokens& t = Theme::tokens();
     QFont font = Theme::font(44, QFont::DemiBold);
     // A button does not break its words.
     QString broken;
@@ -223,10 +223,7 @@ void BenchView::flash(const QString& words, bool urgent) {
     }
     flash_->setText(broken + line);
     flash_->setAccessibleName(words);
-    flash_->setStyleSheet(
-        QString("#flash { background: %1; color: %2; font-size: %3px; font-weight: 600; border: none; }")
-            .arg((urgent ? t.brick : t.moss).name(), t.sheet.name())
-            .arg(Theme::px(44)));
+    dress(flash_, urgent ? Role::Alarm : Role::Done);
     flash_->setGeometry(rect());
     flash_->show();
     flash_->raise();
@@ -315,7 +312,7 @@ void BenchView::show_round(const Step* s) {
     parts_->setVisible(!together.empty());
     for (const std::size_t i : together) {
         const Step& part = desk_.plan().bench->steps[i];
-        QPushButton* tick_part = big((part.done ? "✓ " : "") + text_of(part.of), nullptr, parts_);
+        QPushButton* tick_part = big((part.done ? "✓ " : "") + text_of(part.of), Role::Plain, parts_);
         tick_part->setObjectName("part " + text_of(part.of));
         tick_part->setToolTip(shown(desk_.say(part.name)));
         tick_part->setFocusPolicy(Qt::NoFocus);
@@ -529,10 +526,9 @@ void BenchView::fit_meanwhile() {
 int BenchView::px(int size) const { return std::max(12, static_cast<int>(Theme::px(size) * shrink_)); }
 
 void BenchView::style(QLabel* label, const Type& type) const {
-    label->setStyleSheet(QString("font-size:%1px; font-weight:%3; color:%2;")
-                             .arg(px(type.size))
-                             .arg(type.colour.name())
-                             .arg(type.weight));
+    QFont font = Theme::font(type.size, type.weight);
+    font.setPixelSize(px(type.size));
+    set_type(label, font, type.colour);
 }
 
 // How high the words of a label are in that type, broken at that width; none where it is not shown.

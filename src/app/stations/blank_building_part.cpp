@@ -16,7 +16,7 @@ QString nth(const char* key, std::size_t i) { return in_words(key, {{"number", i
 }  // namespace
 
 void tape_readings(BlankForm& form) {
-    form.tray().add_decision(label(in_words("blank-tray.as-many-as-you"), "small", form.parent()));
+    form.tray().add_decision(label(in_words("blank-tray.as-many-as-you"), Role::Small, form.parent()));
     for (std::size_t i = 0; i < reading_count; ++i) {
         const QString name = shown(form.desk().say({name_of(static_cast<Reading>(i)), {}}));
         form.measure(

@@ -60,7 +60,7 @@ class ZoneRow {
             form.change(
                 [&](Blank& b) { lens(&Blank::clear, Nth{zone}, &ClearZone::name).put(b, name->text().toStdString()); });
         });
-        QPushButton* remove = button({}, "text", holder_);
+        QPushButton* remove = button({}, Role::Text, holder_);
         remove->setIcon(Theme::icon("x"));
         remove->setAccessibleName(named("blank-tray.remove-clear-zone"));
         remove->setToolTip(remove->accessibleName());
@@ -80,7 +80,7 @@ class ZoneRow {
     void shape_lines() {
         QHBoxLayout* now = line();
         const auto part = [&](const QString& short_name, const char* full, Measure ClearZone::*which) {
-            now->addWidget(label(short_name, "small", holder_));
+            now->addWidget(label(short_name, Role::Small, holder_));
             now->addWidget(measure(full, which), 1);
         };
         part(in_words("word.left"), "blank-tray.clear-zone-from-the", &ClearZone::x);
@@ -133,7 +133,7 @@ class ZoneRow {
             const QSignalBlocker quiet(turns);
             if (const int* n = place.in(b)) turns->setValue(*n);
         });
-        last_->addWidget(label(in_words("blank-tray.rope"), "small", holder_));
+        last_->addWidget(label(in_words("blank-tray.rope"), Role::Small, holder_));
         last_->addWidget(turns);
     }
 

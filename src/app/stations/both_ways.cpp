@@ -2,13 +2,14 @@
 #include <cmath>
 
 #include "stations/method_parts.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
 namespace skarvel {
 
 BothWays::BothWays(Desk& desk, QWidget* parent) : TrayPart(desk, parent), comparing_(this) {
-    compare_ = button(in_words("both-ways.compare"), nullptr, this);
+    compare_ = button(in_words("both-ways.compare"), Role::Plain, this);
     compare_->setObjectName("compare both ways");
     add(compare_);
     ways_ = list("both-ways");
@@ -53,13 +54,14 @@ void BothWays::show_found() {
     int row = 0;
     const auto line = [&](const QString& name, const std::function<QString(const Variant&)>& tell,
                           bool strong = false) {
-        auto* caption = label(name, "small", table);
+        auto* caption = label(name, Role::Small, table);
         caption->setWordWrap(true);
         grid->addWidget(caption, row, 0, Qt::AlignTop);
         for (int i = 0; i < 2; ++i) {
-            auto* cell = label(tell(found_->ways[static_cast<std::size_t>(i)]), strong ? nullptr : "small", table);
+            auto* cell =
+                label(tell(found_->ways[static_cast<std::size_t>(i)]), strong ? Role::Plain : Role::Small, table);
             cell->setWordWrap(true);
-            if (strong) cell->setFont(Theme::font(15, QFont::DemiBold));
+            if (strong) set_type(cell, Theme::font(15, QFont::DemiBold));
             grid->addWidget(cell, row, i + 1, Qt::AlignTop);
         }
         ++row;
@@ -94,13 +96,13 @@ void BothWays::show_found() {
     const bool decal = found_->suggested == Way::Decal;
     auto* why =
         label(in_words(decal ? "both-ways.suggest-decal" : "both-ways.suggest-paint", {{"why", say(found_->why)}}),
-              nullptr, ways_);
+              Role::Plain, ways_);
     why->setWordWrap(true);
     ways_->layout()->addWidget(why);
     const Way now = desk_.colour().making.way;
     const Variant& other = found_->ways[now == Way::Decal ? 1 : 0];
     auto* take = button(now == Way::Decal ? in_words("both-ways.make-it-paint") : in_words("both-ways.make-it-decal"),
-                        nullptr, ways_);
+                        Role::Plain, ways_);
     take->setObjectName("take the other way");
     ways_->layout()->addWidget(take);
     connect(take, &QPushButton::clicked, this, [this, job = other.job] { desk_.apply(Job(job)); });

@@ -14,7 +14,7 @@
 namespace skarvel {
 
 WhatHelps::WhatHelps(Desk& desk, QWidget* parent) : TrayPart(desk, parent), seeking_(this) {
-    seek_ = button(in_words("clock-tray.look-for-time"), nullptr, this);
+    seek_ = button(in_words("clock-tray.look-for-time"), Role::Plain, this);
     seek_->setObjectName("look for time");
     add(seek_);
     rows_ = list("helps");
@@ -42,10 +42,10 @@ void WhatHelps::show_found() {
     clear(rows_);
     if (!found_) return;
     auto* rows = rows_->layout();
-    if (found_->empty()) rows->addWidget(label(in_words("clock-tray.nothing-gains-time"), "small", rows_));
+    if (found_->empty()) rows->addWidget(label(in_words("clock-tray.nothing-gains-time"), Role::Small, rows_));
     int number = 0;
     for (const Help& help : *found_) {
-        QPushButton* take = button({}, nullptr, rows_);
+        QPushButton* take = button({}, Role::Plain, rows_);
         take->setText(take->fontMetrics().elidedText(say(help.what), Qt::ElideRight, Theme::px(236)));
         take->setToolTip(say(help.what));
         take->setAccessibleName(say(help.what));
@@ -64,7 +64,7 @@ void WhatHelps::show_found() {
                            ? QString()
                            : in_words(*help.cents < 0 ? "clock-tray.less-money" : "clock-tray.more-money",
                                       {{"money", text_of(money(std::abs(*help.cents)))}})),
-                  "small", rows_);
+                  Role::Small, rows_);
         figures->setWordWrap(true);
         rows->addWidget(figures);
         connect(take, &QPushButton::clicked, this, [this, help] {
@@ -83,16 +83,16 @@ PinnedPart::PinnedPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), pi
 void PinnedPart::show_found() {
     clear(pins_);
     if (desk_.job().pinned.empty())
-        pins_->layout()->addWidget(label(in_words("clock-tray.nothing-pinned"), "small", pins_));
+        pins_->layout()->addWidget(label(in_words("clock-tray.nothing-pinned"), Role::Small, pins_));
     for (const auto& [id, at] : desk_.job().pinned) {
         const auto& tasks = *desk_.plan().tasks;
         const auto task =
             std::find_if(tasks.begin(), tasks.end(), [&, step = id](const Task& t) { return t.id == step; });
         const QString name = task == tasks.end() ? text_of(id.name) : say(full_name(*task));
-        auto* said = label(in_words("clock-tray.pinned-to", {{"task", name}, {"at", at}}), "small", pins_);
+        auto* said = label(in_words("clock-tray.pinned-to", {{"task", name}, {"at", at}}), Role::Small, pins_);
         said->setWordWrap(true);
         pins_->layout()->addWidget(said);
-        auto* out = button(in_words("clock-tray.take-out-pin"), nullptr, pins_);
+        auto* out = button(in_words("clock-tray.take-out-pin"), Role::Plain, pins_);
         out->setAccessibleName(in_words("clock-tray.take-out-pin") + ": " + name);
         pins_->layout()->addWidget(out);
         connect(out, &QPushButton::clicked, this, [this, step = id] {
@@ -148,9 +148,9 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
     from_ = time("clock-tray.work-from", 18);
     to_ = time("clock-tray.work-to", 20);
     add(row);
-    auto* work = button(in_words("clock-tray.work-then"), nullptr, this);
+    auto* work = button(in_words("clock-tray.work-then"), Role::Plain, this);
     work->setObjectName("work then");
-    auto* off = button(in_words("clock-tray.day-off"), nullptr, this);
+    auto* off = button(in_words("clock-tray.day-off"), Role::Plain, this);
     off->setObjectName("day off");
     add(work);
     add(off);
@@ -184,7 +184,7 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
     fan_->setObjectName("fan");
     add(fan_);
     connect(fan_, &QCheckBox::toggled, this, [this](bool on) { change([&](Shop& s) { s.fan = on; }); });
-    add(label(in_words("clock-tray.other-days"), "small", this));
+    add(label(in_words("clock-tray.other-days"), Role::Small, this));
     auto* then = new QWidget(this);
     auto* of_day = new QHBoxLayout(then);
     of_day->setContentsMargins(0, 0, 0, 0);
@@ -201,7 +201,7 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
     };
     day_celsius_ = weather_of("clock-tray.day-warm", -50, 60, 20, "clock-tray.degrees");
     day_humidity_ = weather_of("clock-tray.day-damp", 0, 100, 50, "clock-tray.percent");
-    auto* so = button(in_words("clock-tray.that-day"), nullptr, then);
+    auto* so = button(in_words("clock-tray.that-day"), Role::Plain, then);
     so->setObjectName("that day");
     of_day->addWidget(so);
     add(then);
@@ -212,7 +212,7 @@ DaysPart::DaysPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
             s.weather.push_back({day, day_celsius_->value(), day_humidity_->value()});
         });
     });
-    auto* read = button(in_words("clock-tray.read-weather"), nullptr, this);
+    auto* read = button(in_words("clock-tray.read-weather"), Role::Plain, this);
     read->setObjectName("read weather");
     add(read);
     connect(read, &QPushButton::clicked, this, &DaysPart::read_weather_file);
@@ -263,8 +263,8 @@ void DaysPart::show_weather() {
             in_words("clock-tray.weather-of", {{"day", text_of(show_moment(d.day, true)).section(' ', 0, 2)},
                                                {"celsius", d.celsius},
                                                {"humidity", d.humidity}});
-        line->addWidget(label(words, "small", row), 1);
-        auto* away = button(in_words("clock-tray.as-usual"), nullptr, row);
+        line->addWidget(label(words, Role::Small, row), 1);
+        auto* away = button(in_words("clock-tray.as-usual"), Role::Plain, row);
         away->setAccessibleName(words + ": " + in_words("clock-tray.as-usual"));
         line->addWidget(away);
         connect(away, &QPushButton::clicked, this,
@@ -300,10 +300,10 @@ void DaysPart::show_found() {
                 ? in_words("clock-tray.changed-hours", {{"from", text_of(show_moment(c.day + Minutes(c.from), true))},
                                                         {"length", Minutes(c.to - c.from)}})
                 : in_words("clock-tray.changed-off", {{"day", text_of(show_moment(c.day, true)).section(' ', 0, 2)}});
-        auto* said = label(words, "small", row);
+        auto* said = label(words, Role::Small, row);
         said->setWordWrap(true);
         line->addWidget(said, 1);
-        auto* away = button(in_words("clock-tray.as-usual"), nullptr, row);
+        auto* away = button(in_words("clock-tray.as-usual"), Role::Plain, row);
         away->setAccessibleName(words + ": " + in_words("clock-tray.as-usual"));
         line->addWidget(away);
         connect(away, &QPushButton::clicked, this,

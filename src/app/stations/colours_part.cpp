@@ -72,12 +72,12 @@ void colour_row(FaceForm& form, std::size_t i) {
     form.on_refresh([swatch, shade, called](const Face& f) {
         if (const std::string* now = shade.in(f)) swatch->show_colour(*now, *called.in(f));
     });
-    QPushButton* earlier = button(in_words("lettering-tray.earlier"), nullptr, row);
+    QPushButton* earlier = button(in_words("lettering-tray.earlier"), Role::Plain, row);
     earlier->setEnabled(i > 0);
     layout->addWidget(earlier);
     QObject::connect(earlier, &QPushButton::clicked, &form.tray(),
                      [&desk, i] { desk.apply(lay_earlier(desk.job(), desk.at(), i)); });
-    QPushButton* gone = button(in_words("lettering-tray.remove"), nullptr, row);
+    QPushButton* gone = button(in_words("lettering-tray.remove"), Role::Plain, row);
     gone->setEnabled(form.at_hand()->colours.size() > 1);
     layout->addWidget(gone);
     QObject::connect(gone, &QPushButton::clicked, &form.tray(),
@@ -101,7 +101,7 @@ void colours_and_rims(TextForm& text, FaceForm& face) {
         list_colours(own, desk.face(), art ? desk.face().art[*art].colour : t.colour);
     });
     rim(text);
-    text.tray().add_decision(label(in_words("lettering-tray.colours-in-the-order"), "small", text.parent()));
+    text.tray().add_decision(label(in_words("lettering-tray.colours-in-the-order"), Role::Small, text.parent()));
     face.rows([](const Face&) { return std::string(); }, [](const Face& f) { return f.colours.size(); },
               [&face](std::size_t i) { colour_row(face, i); });
     text.offer(in_words("lettering-tray.another-colour"),

@@ -9,16 +9,16 @@
 namespace skarvel {
 
 ComposePart::ComposePart(Desk& desk, QWidget* parent) : TrayPart(desk, parent) {
-    add(label(in_words("compose-part.mark-the-words-that"), "small", this));
+    add(label(in_words("compose-part.mark-the-words-that"), Role::Small, this));
     stress_ = list("stress");
     stressed_typeface_ = field(in_words("compose-part.typeface-of-the-marked"),
                                new Choice(in_words("compose-part.typeface-of-the-marked"), this));
     const auto& typefaces = desk_.library().typefaces;
     for (const Typeface& t : typefaces) stressed_typeface_->addItem(text_of(t.name.family + " " + t.name.style));
-    const auto script = std::find_if(typefaces.begin(), typefaces.end(), [](const Typeface& t) { return t.script; });
+    const auto script = std::find_if(typefaces.begin(), typefaces.end(), [](const Typeface& t) { return t.script(); });
     stressed_typeface_->setCurrentIndex(script == typefaces.end() ? 0 : static_cast<int>(script - typefaces.begin()));
     connect(stressed_typeface_, &QComboBox::activated, this, [this] { propose(); });
-    QPushButton* go = button(in_words("compose-part.propose-lines"), "primary", this);
+    QPushButton* go = button(in_words("compose-part.propose-lines"), Role::Main, this);
     go->setObjectName("propose");
     add(go);
     connect(go, &QPushButton::clicked, this, [this] { propose(); });
@@ -54,7 +54,7 @@ void ComposePart::show_found() {
     constexpr int most = 40;
     for (int i = 0; i < words.size() && i < most; ++i) {
         const QFontMetrics m(stress_->font());
-        QPushButton* chip = button(m.elidedText(words[i], Qt::ElideRight, 80), "chip", chip_holder_);
+        QPushButton* chip = button(m.elidedText(words[i], Qt::ElideRight, 80), Role::Plain, chip_holder_);
         chip->setCheckable(true);
         chip->setAccessibleName(in_words("compose-part.stress", {{"words", words[i]}}));
         chip->setObjectName("stress " + words[i]);

@@ -24,7 +24,7 @@ void add_to_the_face(Desk& desk, FaceForm& form) {
     grid->setSpacing(4);
     int n = 0;
     const auto kind = [&](const QString& name, const ArtKind& made) {
-        QPushButton* b = button(name, nullptr, holder);
+        QPushButton* b = button(name, Role::Plain, holder);
         b->setObjectName("add " + name);
         grid->addWidget(b, n / 2, n % 2);
         ++n;
@@ -40,7 +40,7 @@ void add_to_the_face(Desk& desk, FaceForm& form) {
     kind(in_words("lettering-tray.shape"), Figure{});
     kind(in_words("lettering-tray.height-ruler"), HeightRuler{});
     kind(in_words("lettering-tray.month-board"), MonthBoard{});
-    QPushButton* from_file = button(in_words("lettering-tray.drawing-from-a-file"), nullptr, holder);
+    QPushButton* from_file = button(in_words("lettering-tray.drawing-from-a-file"), Role::Plain, holder);
     from_file->setObjectName("add drawing");
     grid->addWidget(from_file, n / 2, n % 2);
     QObject::connect(from_file, &QPushButton::clicked, &form.tray(),
@@ -59,7 +59,9 @@ void read_from_where(FaceForm& form) {
         if (plan == nullptr || !plan->face->reading) return;
         FaceForm::empty(reading);
         for (const Verdict& v : plan->face->reading->verdicts) {
-            const char* role = v.says == Verdict::Says::Good ? "good" : v.says == Verdict::Says::Fair ? "look" : "stop";
+            const Role role = v.says == Verdict::Says::Good   ? Role::Good
+                              : v.says == Verdict::Says::Fair ? Role::Look
+                                                              : Role::Stop;
             QLabel* words = label(shown(desk.say(v.why)), role, reading);
             words->setToolTip(text_of(v.basis));
             reading->layout()->addWidget(words);

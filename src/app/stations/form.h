@@ -83,7 +83,7 @@ class Form {
         auto* layout = new QVBoxLayout(made);
         layout->setContentsMargins(0, 4, 0, 0);
         layout->setSpacing(2);
-        layout->addWidget(label(name, "small", made));
+        layout->addWidget(label(name, Role::Small, made));
         layout->addWidget(field);
         tray_.add_decision(made);
         return made;
@@ -358,7 +358,7 @@ class Form {
     }
 
     QPushButton* offer(const QString& text, const std::function<void()>& act, const When& when = {}) {
-        QPushButton* made = button(text, nullptr, parent());
+        QPushButton* made = button(text, Role::Plain, parent());
         QObject::connect(made, &QPushButton::clicked, &tray_, act);
         tray_.add_decision(made);
         show_if(made, when);

@@ -74,9 +74,9 @@ class LetteringTray : public Tray {
         auto* row = new QWidget(widget());
         auto* across = new QHBoxLayout(row);
         across->setContentsMargins(0, 0, 0, 0);
-        QPushButton* add = button(in_words("lettering-tray.another-text"), nullptr, row);
+        QPushButton* add = button(in_words("lettering-tray.another-text"), Role::Plain, row);
         add->setObjectName("add text");
-        remove_ = button(in_words("lettering-tray.remove"), nullptr, row);
+        remove_ = button(in_words("lettering-tray.remove"), Role::Plain, row);
         remove_->setObjectName("remove thing");
         across->addWidget(add);
         across->addWidget(remove_);
@@ -114,7 +114,7 @@ class LetteringTray : public Tray {
             for (QPushButton* b : buttons_) b->deleteLater();
             buttons_.clear();
             for (int i = 0; i < names.size(); ++i) {
-                QPushButton* b = button({}, "thing", things_);
+                QPushButton* b = button({}, Role::Plain, things_);
                 b->setCheckable(true);
                 b->setObjectName(QString("thing %1").arg(i + 1));
                 things_->layout()->addWidget(b);

@@ -22,7 +22,7 @@ class LogbookTray : public Tray {
         note_->setObjectName("note");
         note_->setTabChangesFocus(true);
         note_->setFixedHeight(Theme::px(96));
-        finish_ = button(in_words("tray.finish-the-job"), "main", this);
+        finish_ = button(in_words("tray.finish-the-job"), Role::Main, this);
         finish_->setObjectName("finish");
         connect(finish_, &QPushButton::clicked, this, [this] {
             const auto added = desk_.finish_job(static_cast<Outcome>(chosen_), note_->toPlainText().toStdString());

@@ -190,7 +190,7 @@ class MethodTray : public Tray {
         auto* row = new QHBoxLayout(moves);
         row->setContentsMargins(0, 4, 0, 0);
         const auto act = [&](const char* words, QPushButton*& made, const std::function<void(Face&)>& how) {
-            made = button(in_words(words), nullptr, moves);
+            made = button(in_words(words), Role::Plain, moves);
             row->addWidget(made);
             connect(made, &QPushButton::clicked, this, [this, how] { edit_face(how); });
         };
@@ -228,7 +228,7 @@ class MethodTray : public Tray {
             const std::string word = word_of(k);
             kind->addItem(in_words(("layer-kind." + word).c_str()), text_of(word));
         }
-        QPushButton* put = button(in_words("tray.put-it-in-above"), nullptr, this);
+        QPushButton* put = button(in_words("tray.put-it-in-above"), Role::Plain, this);
         field(in_words("tray.layer-to-put-in"), kind);
         add_decision(put);
         connect(put, &QPushButton::clicked, this, [this, kind] {
@@ -243,7 +243,7 @@ class MethodTray : public Tray {
             desk_.apply(std::move(job));
             desk_.select_layer(layer.id);
         });
-        QPushButton* again = button(in_words("tray.suggest-again"), nullptr, this);
+        QPushButton* again = button(in_words("tray.suggest-again"), Role::Plain, this);
         add_decision(again);
         connect(again, &QPushButton::clicked, this,
                 [this] { edit_face([this](Face& f) { suggest_layers(f, sign().blank, desk_.library().trade); }); });
@@ -304,7 +304,7 @@ class MethodTray : public Tray {
             job.signs[desk_.sign_at()].front_first = i == 1;
             desk_.apply(std::move(job));
         });
-        QLabel* note = label({}, "small", this);
+        QLabel* note = label({}, Role::Small, this);
         add_decision(note);
         colour_form_.on_refresh([lifted, sealed, note](const Colour& c) {
             lifted->setEnabled(is_mask(c));

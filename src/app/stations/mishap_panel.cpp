@@ -6,6 +6,7 @@
 
 #include "cost/film_cost.h"
 #include "job/commands.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
@@ -15,10 +16,9 @@ namespace {
 constexpr int least_target = 64;  // for a finger, whatever the type
 
 QPushButton* big(const QString& text, QWidget* parent) {
-    QPushButton* made = button(text, nullptr, parent);
-    const int high = least_target;
-    made->setMinimumHeight(high);
-    made->setStyleSheet(QString("font-size:%1px; font-weight:600; min-height:%2px;").arg(Theme::px(20)).arg(high));
+    QPushButton* made = button(text, Role::Plain, parent);
+    made->setMinimumHeight(least_target);
+    set_type(made, Theme::font(20, QFont::DemiBold));
     return made;
 }
 
@@ -157,7 +157,7 @@ void MishapPanel::leave_out() {
     reason->setAccessibleName(in_words("bench-view.why-left-out"));
     reason->setObjectName("why-left-out");
     made->layout()->addWidget(reason);
-    QPushButton* out = button(in_words("bench-view.leave-out"), nullptr, made);
+    QPushButton* out = button(in_words("bench-view.leave-out"), Role::Plain, made);
     out->setObjectName("leave-it-out");
     out->setMinimumHeight(Theme::px(44));
     made->layout()->addWidget(out);
@@ -190,7 +190,7 @@ void MishapPanel::offer_spoilt(const Spoiling& spoiling) {
     QPushButton* again = big(in_words("bench-view.spoilt", {{"letters", text_of(spoiling.letters)}}), made);
     again->setObjectName("spoilt " + text_of(spoiling.letters));
     line->addWidget(again, 1);
-    QLabel* told = label(costs.isEmpty() ? in_words("bench-view.spoilt-nothing") : costs.join("\n"), nullptr, made);
+    QLabel* told = label(costs.isEmpty() ? in_words("bench-view.spoilt-nothing") : costs.join("\n"), Role::Plain, made);
     told->setWordWrap(true);
     again->setAccessibleDescription(told->text());
     line->addWidget(told, 1);
@@ -204,7 +204,7 @@ QWidget* MishapPanel::row(const QString& name) {
     auto* line = new QHBoxLayout(made);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(8);
-    line->addWidget(label(name, nullptr, made));
+    line->addWidget(label(name, Role::Plain, made));
     rows_->addWidget(made);
     return made;
 }
@@ -226,7 +226,7 @@ void MishapPanel::two_ways(const Step& s) {
     };
     auto* first = edit("bench-view.one-way", now.first, "first-way");
     auto* second = edit("bench-view.other-way", now.second, "second-way");
-    QPushButton* keep = button(in_words("bench-view.try-both"), nullptr, made);
+    QPushButton* keep = button(in_words("bench-view.try-both"), Role::Plain, made);
     keep->setObjectName("try-both");
     keep->setMinimumHeight(Theme::px(44));
     made->layout()->addWidget(keep);

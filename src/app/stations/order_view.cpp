@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 
@@ -17,21 +18,21 @@ OrderView::OrderView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(20, 8, 20, 12);
     all->setSpacing(6);
-    name_ = label({}, nullptr, this);
+    name_ = label({}, Role::Plain, this);
     name_->setObjectName("order-name");
-    instruction_ = label({}, nullptr, this);
+    instruction_ = label({}, Role::Plain, this);
     picture_ = new StepPictureView([this](const Reason& r) { return shown(desk_.say(r)); }, this);
     picture_->setAccessibleName(in_words("order-view.order-of-laying"));
     picture_->setMinimumHeight(Theme::px(160));
-    figures_ = label({}, nullptr, this);
+    figures_ = label({}, Role::Plain, this);
     all->addWidget(name_);
     all->addWidget(instruction_);
     all->addWidget(picture_, 1);
     all->addWidget(figures_);
     auto* buttons = new QHBoxLayout;
-    before_ = button(in_words("order-view.before"), nullptr, this);
+    before_ = button(in_words("order-view.before"), Role::Plain, this);
     before_->setObjectName("order-before");
-    after_ = button(in_words("order-view.after"), "main", this);
+    after_ = button(in_words("order-view.after"), Role::Main, this);
     after_->setObjectName("order-after");
     buttons->addWidget(before_);
     buttons->addStretch(1);
@@ -56,13 +57,9 @@ void OrderView::refresh() {
     const BenchPlan& bench = *desk_.plan().bench;
     const std::vector<std::size_t> order = order_of_laying(bench, face);
     at_ = std::min(at_, order.size());
-    const auto style = [](QLabel* l, int size, const QColor& colour, int weight) {
-        l->setStyleSheet(
-            QString("font-size:%1px; font-weight:%3; color:%2;").arg(Theme::px(size)).arg(colour.name()).arg(weight));
-    };
-    style(name_, 24, t.chalk, 600);
-    style(instruction_, 18, t.graphite, 400);
-    style(figures_, 18, t.graphite, 600);
+    set_type(name_, Theme::font(24, QFont::DemiBold), t.chalk);
+    set_type(instruction_, Theme::font(18), t.graphite);
+    set_type(figures_, Theme::font(18, QFont::DemiBold), t.graphite);
     before_->setEnabled(at_ > 0);
     after_->setEnabled(at_ < order.size());
     QStringList figures;
@@ -128,8 +125,7 @@ MethodPages::MethodPages(Desk& desk, QWidget* cut, QWidget* parent) : QWidget(pa
     scroll->setWidgetResizable(true);
     rules_ = new RulesPart(desk, scroll, true);
     rules_->setContentsMargins(20, 8, 20, 12);
-    rules_->setObjectName("middle");
-    rules_->setAttribute(Qt::WA_StyledBackground);
+    dress(rules_, Role::Sheet);
     scroll->setWidget(rules_);
     pages_->addWidget(scroll);
     all->addWidget(pages_, 1);

@@ -7,7 +7,7 @@
 namespace skarvel {
 
 OtherWays::OtherWays(Desk& desk, QWidget* parent) : TrayPart(desk, parent), seeking_(this) {
-    seek_ = button(in_words("other-ways.look-for-other-ways"), nullptr, this);
+    seek_ = button(in_words("other-ways.look-for-other-ways"), Role::Plain, this);
     seek_->setObjectName("look for other ways");
     add(seek_);
     ways_ = list("alternatives");
@@ -48,14 +48,14 @@ void OtherWays::show_found() {
     if (!found_) return;
     auto* rows = ways_->layout();
     const CutFigures now = figures_of(desk_.plan(), desk_.colour().id);
-    QLabel* as_drawn = label(in_words("other-ways.as-drawn", {{"numbers", words_of(now)}}), "small", ways_);
+    QLabel* as_drawn = label(in_words("other-ways.as-drawn", {{"numbers", words_of(now)}}), Role::Small, ways_);
     as_drawn->setWordWrap(true);
     rows->addWidget(as_drawn);
     if (found_->empty() && !seeking_.busy())
-        rows->addWidget(label(in_words("other-ways.nothing-else-comes-out"), "small", ways_));
+        rows->addWidget(label(in_words("other-ways.nothing-else-comes-out"), Role::Small, ways_));
     for (std::size_t i = 0; i < found_->size(); ++i) {
         const Alternative& a = (*found_)[i];
-        QPushButton* take = button({}, nullptr, ways_);
+        QPushButton* take = button({}, Role::Plain, ways_);
         // What is too long for the tray is read on the drawing, while it is pointed at.
         take->setText(take->fontMetrics().elidedText(say(a.what), Qt::ElideRight, Theme::px(236)));
         take->setAccessibleName(say(a.what));
@@ -63,7 +63,7 @@ void OtherWays::show_found() {
         take->setProperty("way", static_cast<int>(i));
         take->installEventFilter(this);
         rows->addWidget(take);
-        QLabel* figures = label(compared(a.figures, now), "small", ways_);
+        QLabel* figures = label(compared(a.figures, now), Role::Small, ways_);
         figures->setWordWrap(true);
         rows->addWidget(figures);
         connect(take, &QPushButton::clicked, this, [this, job = a.job] {

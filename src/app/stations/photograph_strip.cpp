@@ -66,7 +66,7 @@ void PhotographStrip::show_step(const StepId& step) {
                 delete item;
             }
             for (const Small& one : all) {
-                auto* l = label({}, one.trouble.empty() ? "small" : "stop", this);
+                auto* l = label({}, one.trouble.empty() ? Role::Small : Role::Stop, this);
                 if (one.picture.isNull())
                     l->setText(text_of(one.trouble.empty() ? one.file : one.trouble));
                 else

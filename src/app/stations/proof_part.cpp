@@ -6,7 +6,7 @@
 namespace skarvel {
 
 ProofPart::ProofPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), proving_(this) {
-    prove_ = button(in_words("proof-part.read-the-files-back"), nullptr, this);
+    prove_ = button(in_words("proof-part.read-the-files-back"), Role::Plain, this);
     prove_->setObjectName("prove");
     add(prove_);
     evidence_ = list("evidence");
@@ -44,7 +44,7 @@ void ProofPart::show_found() {
     clear(evidence_);
     if (!proven_) return;
     auto* rows = evidence_->layout();
-    const auto line = [&](const QString& text, const char* role) {
+    const auto line = [&](const QString& text, Role role) {
         QLabel* made = label(text, role, evidence_);
         made->setWordWrap(true);
         rows->addWidget(made);
@@ -59,21 +59,21 @@ void ProofPart::show_found() {
                        {"found", e.good() ? in_words("proof-part.no-edge-farther-off",
                                                      {{"farthest", std::ceil(farthest * 1000) / 1000}})
                                           : in_words("proof-part.does-not-go-together")}}),
-             e.good() ? "good" : "stop");
-        for (const Problem& p : e.problems) line(say(p.what), "small");
+             e.good() ? Role::Good : Role::Stop);
+        for (const Problem& p : e.problems) line(say(p.what), Role::Small);
         const auto say_wrong = [&](const auto& all) {
             for (const auto& c : all) {
-                for (const Reason& why : c.wrong) line(say(why), "small");
+                for (const Reason& why : c.wrong) line(say(why), Role::Small);
             }
         };
         say_wrong(e.as_cut);
         say_wrong(e.as_measured);
     }
     const Evidence& first = proven_->begin()->second;
-    if (!first.by_hand.empty()) line(in_words("proof-part.on-the-drawing-each"), "small");
+    if (!first.by_hand.empty()) line(in_words("proof-part.on-the-drawing-each"), Role::Small);
     Length shift;
     for (const MeasuredProof& c : first.as_measured) shift = std::max(shift, c.largest_shift);
-    line(in_words("proof-part.as-measured-the-sheets", {{"shift", std::ceil(shift.in_mm() * 100) / 100}}), "small");
+    line(in_words("proof-part.as-measured-the-sheets", {{"shift", std::ceil(shift.in_mm() * 100) / 100}}), Role::Small);
     for (const SeamByHand& s : first.by_hand) {
         const bool safe = s.share_open <= 0.05;
         line(in_words("proof-part.by-hand-opens-in",
@@ -87,7 +87,7 @@ void ProofPart::show_found() {
                  (s.step > Length{} ? " " + say(Reason{"proof-part.halves-out-of-line",
                                                        {{"step", s.step}, {"distance", s.seen_from}}})
                                     : QString()),
-             safe ? "small" : "look");
+             safe ? Role::Small : Role::Look);
     }
 }
 

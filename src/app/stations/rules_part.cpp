@@ -41,7 +41,7 @@ RulesPart::RulesPart(Desk& desk, QWidget* parent, bool page) : TrayPart(desk, pa
     sought_->setAccessibleName(in_words("rules.look-for"));
     sought_->setObjectName(page ? "look-through-rules" : "look for rules");
     if (page) {
-        auto* write = button(in_words("rules.own"), nullptr, this);
+        auto* write = button(in_words("rules.own"), Role::Plain, this);
         write->setObjectName("write a rule");
         write->setCheckable(true);
         add(write);
@@ -78,7 +78,7 @@ void RulesPart::build_own() {
         const QString number = QString::number(i + 1);
         auto* fact = new Choice(in_words("rules.asked", {{"number", number}}), row);
         auto* is = new Choice(in_words("rules.asked-is", {{"number", number}}), row);
-        line->addWidget(label(in_words(i == 0 ? "rules.where" : "rules.and"), nullptr, row));
+        line->addWidget(label(in_words(i == 0 ? "rules.where" : "rules.and"), Role::Plain, row));
         line->addWidget(fact, 1);
         line->addWidget(is, 1);
         rows->addWidget(row);
@@ -111,7 +111,7 @@ void RulesPart::build_own() {
     mark_->show_choice(0);
     connect(mark_, &Segmented::chosen, this, [this](int i) { mark_->show_choice(i); });
     rows->addWidget(mark_);
-    add_ = button(in_words("rules.add-own"), "main", own_);
+    add_ = button(in_words("rules.add-own"), Role::Main, own_);
     add_->setObjectName("add own rule");
     rows->addWidget(add_);
     connect(add_, &QPushButton::clicked, this, &RulesPart::add_own);
@@ -151,7 +151,7 @@ void RulesPart::show_own() {
         show_rule(as_rule(own), text_of(own.says),
                   in_words("rules.own-rest",
                            {{"when", say(when_told(own, desk_.library().trade))}, {"instead", text_of(own.instead)}}));
-        auto* gone = button(in_words("rules.take-out-own"), nullptr, rows_);
+        auto* gone = button(in_words("rules.take-out-own"), Role::Plain, rows_);
         gone->setObjectName(QString("take out %1").arg(text_of(own.id)));
         rows_->layout()->addWidget(gone);
         connect(gone, &QPushButton::clicked, this, [this, id = own.id] {
@@ -187,7 +187,7 @@ void RulesPart::show_overruled(const Rule& rule, const Overruled& now, bool in_s
         if (words != was) change([&](auto& all) { overrule(all, rule.id, words); });
     });
     auto* back =
-        button(in_shop ? in_words("rules.holds-in-the-shop-again") : in_words("rules.holds-again"), nullptr, rows_);
+        button(in_shop ? in_words("rules.holds-in-the-shop-again") : in_words("rules.holds-again"), Role::Plain, rows_);
     back->setObjectName(QString("hold %1").arg(text_of(rule.id)));
     rows->addWidget(back);
     connect(back, &QPushButton::clicked, this,
@@ -206,10 +206,10 @@ void RulesPart::show_rule(const Rule& rule, const QString& why, const QString& r
     const char* mark = rule.mark == Mark::Stop   ? "rules.wrong"
                        : rule.mark == Mark::Look ? "rules.doubtful"
                                                  : "rules.worth-knowing";
-    auto* name = label(in_words("rules.row", {{"mark", in_words(mark)}, {"why", why}}), nullptr, rows_);
+    auto* name = label(in_words("rules.row", {{"mark", in_words(mark)}, {"why", why}}), Role::Plain, rows_);
     name->setWordWrap(true);
     rows->addWidget(name);
-    auto* more = label(rest, "small", rows_);
+    auto* more = label(rest, Role::Small, rows_);
     more->setWordWrap(true);
     rows->addWidget(more);
     if (in_job != nullptr) show_overruled(rule, *in_job, false);
@@ -218,9 +218,9 @@ void RulesPart::show_rule(const Rule& rule, const QString& why, const QString& r
     auto* both = new QWidget(rows_);
     auto* line = new QHBoxLayout(both);
     line->setContentsMargins(0, 0, 0, 6);
-    auto* not_here = button(in_words("rules.not-for-this-job"), nullptr, both);
+    auto* not_here = button(in_words("rules.not-for-this-job"), Role::Plain, both);
     not_here->setObjectName(QString("overrule %1").arg(text_of(rule.id)));
-    auto* nowhere = button(in_words("rules.not-in-this-shop"), nullptr, both);
+    auto* nowhere = button(in_words("rules.not-in-this-shop"), Role::Plain, both);
     nowhere->setObjectName(QString("overrule %1 in the shop").arg(text_of(rule.id)));
     line->addWidget(not_here);
     line->addWidget(nowhere);
@@ -276,7 +276,7 @@ void RulesPart::show_found() {
                    : more > 0         ? in_words("rules.and-more", {{"more", more}})
                                       : QString();
     if (!foot.isEmpty()) {
-        auto* last = label(foot, "small", rows_);
+        auto* last = label(foot, Role::Small, rows_);
         last->setWordWrap(true);
         rows->addWidget(last);
     }

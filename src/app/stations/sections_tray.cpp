@@ -118,7 +118,7 @@ class SectionsTray : public Tray {
         auto* seam_rows = new QVBoxLayout(seam_row_);
         seam_rows->setContentsMargins(0, 0, 0, 0);
         add_decision(seam_row_);
-        seam_title_ = label({}, nullptr, seam_row_);
+        seam_title_ = label({}, Role::Plain, seam_row_);
         seam_rows->addWidget(seam_title_);
         seam_ = new MeasureField(desk_, in_words("sections-tray.seam"), seam_row_);
         seam_rows->addWidget(seam_);
@@ -157,7 +157,7 @@ class SectionsTray : public Tray {
     [[nodiscard]] ColourAt colour_now() const { return {desk_.at(), desk_.colour_at()}; }
 
     QPushButton* division_offer(const QString& text, const std::function<Job()>& take) {
-        QPushButton* made = button(text, nullptr, division_);
+        QPushButton* made = button(text, Role::Plain, division_);
         division_->layout()->addWidget(made);
         connect(made, &QPushButton::clicked, this, [this, take] { desk_.apply(take()); });
         return made;
@@ -165,7 +165,7 @@ class SectionsTray : public Tray {
 
     void show_division() {
         TrayPart::clear(division_);
-        const auto words = [&](const QString& text, const char* role) {
+        const auto words = [&](const QString& text, Role role) {
             QLabel* made = label(text, role, division_);
             made->setWordWrap(true);
             division_->layout()->addWidget(made);
@@ -179,7 +179,7 @@ class SectionsTray : public Tray {
                 in_words("sections-tray.seam-from-the",
                          {{"letter", text_of(letter_for(*seam))},
                           {"edge", s.axis == Axis::Y ? in_words("sections-tray.bottom") : in_words("word.left")}}));
-            words(say(s.why) + ".", "small");
+            words(say(s.why) + ".", Role::Small);
             seam_->show_value(measure_of(place_of(*plan(), s), desk_.shop().display));
             division_offer(in_words("sections-tray.no-seam-here"), [this, i = *seam] {
                 return desk_.current() ? forbid_seam(desk_.job(), colour_now(), *plan(), i, desk_.shop().display)
@@ -192,12 +192,12 @@ class SectionsTray : public Tray {
         } else if (!picked.empty()) {
             QStringList names;
             for (const PieceName& n : picked) names << text_of(n.letters.empty() ? "mark" : n.letters);
-            words(in_words("sections-tray.picked", {{"names", names.join(", ")}}), nullptr);
+            words(in_words("sections-tray.picked", {{"names", names.join(", ")}}), Role::Plain);
             if (picked.size() > 1) {
                 division_offer(in_words("sections-tray.cut-these-as-one"),
                                [this, picked] { return bind_pieces(desk_.job(), colour_now(), picked); });
             } else {
-                words(in_words("sections-tray.shift-and-click-adds"), "small");
+                words(in_words("sections-tray.shift-and-click-adds"), Role::Small);
             }
             division_offer(picked.size() > 1 ? in_words("sections-tray.each-in-a-section")
                                              : in_words("sections-tray.in-a-section-of"),
@@ -210,7 +210,7 @@ class SectionsTray : public Tray {
         } else if (const auto place = desk_.picked().place; place && plan() != nullptr) {
             show_place(*place, words);
         } else {
-            words(in_words("sections-tray.drag-a-seam-or"), "small");
+            words(in_words("sections-tray.drag-a-seam-or"), Role::Small);
         }
         show_wishes(words);
     }
@@ -247,11 +247,11 @@ class SectionsTray : public Tray {
     }
 
     // A place where there is neither ink nor seam.
-    void show_place(Point place, const std::function<void(const QString&, const char*)>& words) {
+    void show_place(Point place, const std::function<void(const QString&, Role)>& words) {
         const Point low = plan()->face->blank->face.low;
         words(in_words("sections-tray.here-from-the-left",
                        {{"left", length(from_grid(place.x - low.x))}, {"bottom", length(from_grid(place.y - low.y))}}),
-              nullptr);
+              Role::Plain);
         const auto offer = [&](const QString& text, Axis axis, bool wanted) {
             division_offer(text, [this, place, axis, wanted] {
                 if (!desk_.current() || plan() == nullptr) return desk_.job();
@@ -266,15 +266,16 @@ class SectionsTray : public Tray {
     }
 
     // What is wished, in words, with a way back.
-    void show_wishes(const std::function<void(const QString&, const char*)>& words) {
+    void show_wishes(const std::function<void(const QString&, Role)>& words) {
         const Wishes& w = making().wishes;
         const auto spelt = [](const std::vector<PieceName>& names) {
             QStringList all;
             for (const PieceName& n : names) all << text_of(n.letters.empty() ? "mark" : n.letters);
             return all.join(", ");
         };
-        for (const auto& group : w.bound) words(in_words("sections-tray.as-one", {{"pieces", spelt(group)}}), "small");
-        if (!w.apart.empty()) words(in_words("sections-tray.by-itself", {{"pieces", spelt(w.apart)}}), "small");
+        for (const auto& group : w.bound)
+            words(in_words("sections-tray.as-one", {{"pieces", spelt(group)}}), Role::Small);
+        if (!w.apart.empty()) words(in_words("sections-tray.by-itself", {{"pieces", spelt(w.apart)}}), Role::Small);
         for (std::size_t i = 0; i < w.seams.size(); ++i) {
             const SeamWish& s = w.seams[i];
             const QString edge =
@@ -285,10 +286,10 @@ class SectionsTray : public Tray {
             cells->setContentsMargins(0, 0, 0, 0);
             QLabel* what = label(s.never ? in_words("sections-tray.no-seam-near", {{"at", at}, {"edge", edge}})
                                          : in_words("sections-tray.seam-at", {{"at", at}, {"edge", edge}}),
-                                 "small", row);
+                                 Role::Small, row);
             what->setWordWrap(true);
             cells->addWidget(what, 1);
-            QPushButton* back = button(in_words("sections-tray.take-back"), nullptr, row);
+            QPushButton* back = button(in_words("sections-tray.take-back"), Role::Plain, row);
             back->setObjectName(QString("wish %1").arg(i + 1));
             back->setAccessibleName(in_words("sections-tray.take-back-with-what", {{"what", what->text()}}));
             cells->addWidget(back);
@@ -296,7 +297,7 @@ class SectionsTray : public Tray {
             connect(back, &QPushButton::clicked, this,
                     [this, i] { desk_.apply(free_seam(desk_.job(), colour_now(), i)); });
         }
-        if (w.copies > 0) words(in_words("sections-tray.of-what-repeats-cut", {{"copies", w.copies}}), "small");
+        if (w.copies > 0) words(in_words("sections-tray.of-what-repeats-cut", {{"copies", w.copies}}), Role::Small);
         if (w.any()) {
             division_offer(in_words("sections-tray.everything-as-found"), [this] {
                 return forget_wishes(desk_.job(), colour_now());

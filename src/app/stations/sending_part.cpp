@@ -21,7 +21,7 @@ SendingPart::SendingPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), 
     force_->setRange(0, 2000);
     force_->setSuffix(in_words("word.g"));
     force_->setSpecialValueText(in_words("sending.as-the-machine-is"));
-    test_ = button(in_words("sending.test-cut"), nullptr, this);
+    test_ = button(in_words("sending.test-cut"), Role::Plain, this);
     test_->setObjectName("test cut");
     test_->setToolTip(in_words("sending.a-square-with-a"));
     connect(test_, &QPushButton::clicked, this, [this] { send_load(true); });
@@ -34,7 +34,7 @@ SendingPart::SendingPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), 
     printer_->setAccessibleName(in_words("sending.address-of-the-printer"));
     printer_->setObjectName("printer");
     printer_->setPlaceholderText("127.0.0.1:9101");
-    print_ = button(in_words("sending.print-its-page-first"), nullptr, page_);
+    print_ = button(in_words("sending.print-its-page-first"), Role::Plain, page_);
     print_->setObjectName("print");
     page->addWidget(print_);
     connect(print_, &QPushButton::clicked, this, [this] { print_load(); });
@@ -48,15 +48,15 @@ SendingPart::SendingPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), 
         connect(tick, &QCheckBox::toggled, this, [this] { refresh(); });
     }
     add(test_);
-    send_ = button(in_words("sending.send-the-load"), "primary", this);
+    send_ = button(in_words("sending.send-the-load"), Role::Main, this);
     send_->setObjectName("send");
     add(send_);
     auto* row = new QWidget(this);
     auto* layout = new QHBoxLayout(row);
     layout->setContentsMargins(0, 0, 0, 0);
-    pause_ = button(in_words("sending.pause"), nullptr, row);
+    pause_ = button(in_words("sending.pause"), Role::Plain, row);
     pause_->setCheckable(true);
-    stop_ = button(in_words("word.stop"), nullptr, row);
+    stop_ = button(in_words("word.stop"), Role::Plain, row);
     layout->addWidget(pause_);
     layout->addWidget(stop_);
     add(row);
@@ -65,7 +65,7 @@ SendingPart::SendingPart(Desk& desk, QWidget* parent) : TrayPart(desk, parent), 
     progress_->setTextVisible(false);
     progress_->setAccessibleName(in_words("sending.share-that-is-cut"));
     add(progress_);
-    outcome_ = label({}, "small", this);
+    outcome_ = label({}, Role::Small, this);
     outcome_->setObjectName("outcome");
     outcome_->setWordWrap(true);
     add(outcome_);

@@ -158,7 +158,7 @@ void where_it_stands(TextForm& text, FaceForm& face) {
     for (const Axis axis : {Axis::X, Axis::Y}) {
         QPushButton* even = button(
             axis == Axis::X ? in_words("lettering-tray.equal-gaps-across") : in_words("lettering-tray.equal-gaps-up"),
-            nullptr, row);
+            Role::Plain, row);
         layout->addWidget(even);
         QObject::connect(even, &QPushButton::clicked, &text.tray(), [&desk, axis] {
             if (const ColourPlan* plan = desk.face_plan())

@@ -36,7 +36,7 @@ class MarkIcon : public QWidget {
 QFrame* rule(QWidget* parent) {
     auto* line = new QFrame(parent);
     line->setFixedHeight(1);
-    line->setStyleSheet("background:" + Theme::tokens().line.name());
+    dress(line, Role::Line);
     return line;
 }
 
@@ -48,7 +48,6 @@ Tray::Tray(Station station, Desk& desk, QWidget* parent) : QScrollArea(parent), 
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setFocusPolicy(Qt::NoFocus);
     auto* body = new QWidget(this);
-    body->setObjectName("tray-body");
     body_ = new QVBoxLayout(body);
     body_->setContentsMargins(16, 12, 16, 16);
     body_->setSpacing(10);
@@ -114,10 +113,10 @@ void Tray::pin_result() {
 
 QSize Tray::sizeHint() const { return {312, 600}; }
 
-void Tray::title(const QString& text) { decisions_->addWidget(label(text, "title", widget())); }
+void Tray::title(const QString& text) { decisions_->addWidget(label(text, Role::Title, widget())); }
 
 void Tray::add_caption(const QString& name) {
-    QLabel* caption = label(name, "small", widget());
+    QLabel* caption = label(name, Role::Small, widget());
     caption->setContentsMargins(0, 4, 0, 0);
     decisions_->addWidget(caption);
 }
@@ -126,11 +125,11 @@ void Tray::group(const QString& name, const std::function<void()>& build) {
     Group& made = groups_[name];
     auto* row = new QHBoxLayout;
     row->setContentsMargins(0, 6, 0, 0);
-    made.head = button(name, "group", widget());
+    made.head = button(name, Role::Group, widget());
     made.head->setCheckable(true);
     made.head->setIcon(Theme::icon("chevron-right"));
     made.head->setObjectName("group " + name);
-    made.says = label({}, "small", widget());
+    made.says = label({}, Role::Small, widget());
     made.says->setWordWrap(false);
     made.says->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(made.head, 0);
@@ -247,14 +246,13 @@ void Tray::begin_follows(const QString& heading_text) {
     follows_layout_->setContentsMargins(0, 0, 0, 0);
     follows_layout_->setSpacing(6);
     follows_layout_->addWidget(rule(follows_));
-    follows_layout_->addWidget(label(heading_text, "title", follows_));
+    follows_layout_->addWidget(label(heading_text, Role::Title, follows_));
 }
 
 void Tray::fact(const QString& name, const QString& value) {
     auto* row = new QHBoxLayout;
-    QLabel* left = label(name, nullptr, follows_);
-    left->setStyleSheet("color:" + Theme::tokens().pencil.name());
-    QLabel* right = label(value, "value", follows_);
+    QLabel* left = label(name, Role::Quiet, follows_);
+    QLabel* right = label(value, Role::Value, follows_);
     right->setAlignment(Qt::AlignRight);
     // A long value takes two lines rather than more room than there is.
     const bool long_value = right->fontMetrics().horizontalAdvance(value) > width() / 2;
@@ -265,15 +263,15 @@ void Tray::fact(const QString& name, const QString& value) {
 }
 
 void Tray::why(const QString& text) {
-    if (!text.isEmpty()) follows_layout_->addWidget(label(text, nullptr, follows_));
+    if (!text.isEmpty()) follows_layout_->addWidget(label(text, Role::Plain, follows_));
 }
 
-void Tray::good(const QString& text) { follows_layout_->addWidget(label(text, "good", follows_)); }
+void Tray::good(const QString& text) { follows_layout_->addWidget(label(text, Role::Good, follows_)); }
 
 void Tray::heading(const QString& text) {
     follows_layout_->addSpacing(4);
     follows_layout_->addWidget(rule(follows_));
-    follows_layout_->addWidget(label(text, "title", follows_));
+    follows_layout_->addWidget(label(text, Role::Title, follows_));
 }
 
 void Tray::problem(const Problem& p) {
@@ -284,8 +282,8 @@ void Tray::problem(const Problem& p) {
     row->addWidget(mark, 0, Qt::AlignTop);
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
-    words->addWidget(label(say(p.what), p.mark == Mark::Stop ? "stop" : "look", follows_));
-    if (!p.remedy.id.empty()) words->addWidget(label(say(p.remedy), nullptr, follows_));
+    words->addWidget(label(say(p.what), p.mark == Mark::Stop ? Role::Stop : Role::Look, follows_));
+    if (!p.remedy.id.empty()) words->addWidget(label(say(p.remedy), Role::Plain, follows_));
     row->addLayout(words, 1);
     follows_layout_->addLayout(row);
 }
@@ -319,7 +317,7 @@ void Tray::show_colour_choice() {
 }
 
 QPushButton* Tray::offer(const QString& text, const std::function<void()>& take) {
-    QPushButton* made = button(text, nullptr, follows_);
+    QPushButton* made = button(text, Role::Plain, follows_);
     connect(made, &QPushButton::clicked, this, take);
     follows_layout_->addWidget(made);
     return made;

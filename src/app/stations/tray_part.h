@@ -34,7 +34,7 @@ class TrayPart : public QWidget {
     }
     template <class T>
     T* field_in(QVBoxLayout* rows, const QString& name, T* widget) {
-        QLabel* caption = label(name, "small", this);
+        QLabel* caption = label(name, Role::Small, this);
         caption->setContentsMargins(0, 4, 0, 0);
         rows->addWidget(caption);
         rows->addWidget(widget);

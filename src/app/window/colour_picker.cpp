@@ -153,10 +153,10 @@ ColourPicker::ColourPicker(const QColor& colour, const QString& name, QWidget* p
     setWindowTitle(in_words("picker.title"));
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(20, 16, 20, 16);
-    rows->addWidget(label(in_words("picker.title"), "title", this));
+    rows->addWidget(label(in_words("picker.title"), Role::Title, this));
     field_ = new ShadeField(this);
     rows->addWidget(field_, 1);
-    rows->addWidget(label(in_words("picker.typed"), "small", this));
+    rows->addWidget(label(in_words("picker.typed"), Role::Small, this));
     auto* line = new QHBoxLayout;
     swatch_ = new QWidget(this);
     swatch_->setFixedSize(Theme::px(34), Theme::px(34));
@@ -166,11 +166,11 @@ ColourPicker::ColourPicker(const QColor& colour, const QString& name, QWidget* p
     typed_->setAccessibleName(in_words("picker.typed"));
     typed_->setObjectName("colour typed");
     line->addWidget(typed_, 1);
-    auto* picture = button(in_words("picker.from-a-picture"), nullptr, this);
+    auto* picture = button(in_words("picker.from-a-picture"), Role::Plain, this);
     picture->setObjectName("colour from a picture");
     line->addWidget(picture);
     rows->addLayout(line);
-    rows->addWidget(label(in_words("picker.called"), "small", this));
+    rows->addWidget(label(in_words("picker.called"), Role::Small, this));
     name_ = new QLineEdit(name, this);
     name_->setAccessibleName(in_words("picker.called"));
     name_->setObjectName("colour called");
@@ -181,8 +181,8 @@ ColourPicker::ColourPicker(const QColor& colour, const QString& name, QWidget* p
     rows->addWidget(keep_);
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
-    auto* leave = button(in_words("picker.leave"), nullptr, this);
-    take_ = button(in_words("picker.take"), "main", this);
+    auto* leave = button(in_words("picker.leave"), Role::Plain, this);
+    take_ = button(in_words("picker.take"), Role::Main, this);
     take_->setObjectName("take colour");
     take_->setDefault(true);
     buttons->addWidget(leave);

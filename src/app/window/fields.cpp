@@ -65,16 +65,16 @@ class Words : public QLabel {
 
 }  // namespace
 
-QLabel* label(const QString& text, const char* role, QWidget* parent) {
+QLabel* label(const QString& text, Role role, QWidget* parent) {
     auto* made = new Words(text, parent);
     made->setWordWrap(true);
-    if (role != nullptr) made->setProperty("role", role);
+    dress(made, role);
     return made;
 }
 
-QPushButton* button(const QString& text, const char* role, QWidget* parent) {
+QPushButton* button(const QString& text, Role role, QWidget* parent) {
     auto* made = new QPushButton(text, parent);
-    if (role != nullptr) made->setProperty("role", role);
+    dress(made, role);
     made->setAccessibleName(text);
     return made;
 }
@@ -82,7 +82,7 @@ QPushButton* button(const QString& text, const char* role, QWidget* parent) {
 // ---- MeasureField
 
 MeasureField::MeasureField(Desk& desk, const QString& name, QWidget* parent)
-    : QWidget(parent), desk_(desk), edit_(new QLineEdit(this)), hint_(label({}, "hint", this)) {
+    : QWidget(parent), desk_(desk), edit_(new QLineEdit(this)), hint_(label({}, Role::Hint, this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
@@ -107,21 +107,18 @@ void MeasureField::rest() {
     edit_->setToolTip(value_ ? shown(value_->typed) : QString());
     edit_->setModified(false);
     hint_->hide();
-    edit_->setProperty("wrong", false);
-    edit_->style()->polish(edit_);
+    mark_wrong(edit_, false);
 }
 
 void MeasureField::read() {
     const auto read = read_field(desk_, edit_->text());
     const bool empty = may_be_empty_ && edit_->text().trimmed().isEmpty();
-    hint_->setProperty("role", read || empty ? "hint" : "wrong");
+    dress(hint_, read || empty ? Role::Hint : Role::Wrong);
     hint_->setText(read    ? "= " + shown(skarvel::show(read->value, desk_.shop().display))
                    : empty ? QString()
                            : QString::fromStdString(read.error()));
     hint_->setVisible(!empty);
-    hint_->style()->polish(hint_);
-    edit_->setProperty("wrong", !read && !empty);
-    edit_->style()->polish(edit_);
+    mark_wrong(edit_, !read && !empty);
 }
 
 void MeasureField::commit() {
@@ -153,7 +150,7 @@ Segmented::Segmented(const QString& name, const QStringList& labels, QWidget* pa
     group->setExclusive(true);
     for (const QString& text : labels) {
         auto* segment = new QPushButton(text, this);
-        segment->setProperty("segment", true);
+        dress(segment, Role::Segment);
         segment->setCheckable(true);
         segment->setAccessibleName(name + ": " + text);
         segment->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
@@ -195,13 +192,6 @@ void Choice::show_data(const QString& data) {
     setCurrentIndex(index);
 }
 
-void Choice::paintEvent(QPaintEvent* event) {
-    QComboBox::paintEvent(event);
-    QPainter painter(this);
-    const int size = 16;
-    Theme::icon("chevron-down").paint(&painter, QRect(width() - size - 8, (height() - size) / 2, size, size));
-}
-
 void Choice::showPopup() {
     Q_EMIT opening();
     // Entries are whole where they are chosen, however little room the field has.
@@ -231,16 +221,6 @@ void Check::resizeEvent(QResizeEvent* event) {
     if (fitting == text()) return;
     setText(fitting);
     setToolTip(fitting == full_ ? QString() : full_);
-}
-
-void Check::paintEvent(QPaintEvent* event) {
-    QCheckBox::paintEvent(event);
-    if (!isChecked()) return;
-    QStyleOptionButton option;
-    initStyleOption(&option);
-    const QRect box = style()->subElementRect(QStyle::SE_CheckBoxIndicator, &option, this);
-    QPainter painter(this);
-    Theme::icon("check", Theme::tokens().sheet).paint(&painter, box.adjusted(1, 1, -1, -1));
 }
 
 // ---- ColourButton

@@ -15,6 +15,7 @@
 #include <vector>
 
 #include "method/trade.h"
+#include "theme/roles.h"
 #include "window/desk.h"
 
 namespace skarvel {
@@ -65,7 +66,7 @@ class Segmented : public QWidget {
     std::vector<QPushButton*> buttons_;
 };
 
-/// A drop-down with our own mark; the wheel does not change it by accident.
+/// A drop-down that the wheel does not change by accident.
 class Choice : public QComboBox {
     Q_OBJECT
 
@@ -80,7 +81,6 @@ class Choice : public QComboBox {
     void opening();
 
   protected:
-    void paintEvent(QPaintEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
 };
 
@@ -107,7 +107,7 @@ class ColourButton : public QPushButton {
     QString shown_name_;
 };
 
-/// A check box whose state is a tick, not only a colour.
+/// A check box whose words, where they have too little room, are shortened.
 class Check : public QCheckBox {
     Q_OBJECT
 
@@ -123,7 +123,6 @@ class Check : public QCheckBox {
     }
 
   protected:
-    void paintEvent(QPaintEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
   private:
@@ -131,8 +130,8 @@ class Check : public QCheckBox {
 };
 
 QString text_of(const std::string& words);
-QLabel* label(const QString& text, const char* role = nullptr, QWidget* parent = nullptr);
-QPushButton* button(const QString& text, const char* role = nullptr, QWidget* parent = nullptr);
+QLabel* label(const QString& text, Role role = Role::Plain, QWidget* parent = nullptr);
+QPushButton* button(const QString& text, Role role = Role::Plain, QWidget* parent = nullptr);
 
 /// Reads `text` as a field of the desk does: positive lengths in the unit that is shown.
 tl::expected<Measure, std::string> read_field(const Desk& desk, const QString& text);

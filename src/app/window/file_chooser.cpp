@@ -108,9 +108,9 @@ FileChooser::FileChooser(For what, const QString& title, const QStringList& endi
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(20, 16, 20, 16);
     all->setSpacing(8);
-    all->addWidget(label(title, "title", this));
+    all->addWidget(label(title, Role::Title, this));
     auto* top = new QHBoxLayout;
-    up_ = button(in_words("files.out-of-this-drawer"), nullptr, this);
+    up_ = button(in_words("files.out-of-this-drawer"), Role::Plain, this);
     up_->setIcon(Theme::icon("arrow-left"));
     up_->setObjectName("folder above");
     top->addWidget(up_);
@@ -128,7 +128,7 @@ FileChooser::FileChooser(For what, const QString& title, const QStringList& endi
                                       std::pair("files.downloads", QStandardPaths::DownloadLocation)}) {
         const QString path = QStandardPaths::writableLocation(where);
         if (path.isEmpty() || !QFileInfo(path).isDir()) continue;
-        auto* go_there = button(in_words(name), "text", this);
+        auto* go_there = button(in_words(name), Role::Text, this);
         places->addWidget(go_there);
         connect(go_there, &QPushButton::clicked, this, [this, path] { go(path); });
     }
@@ -159,10 +159,10 @@ FileChooser::FileChooser(For what, const QString& title, const QStringList& endi
     name_->setAccessibleName(in_words("files.name"));
     name_->setObjectName("name");
     bottom->addWidget(name_, 1);
-    auto* leave = button(in_words("files.leave"), nullptr, this);
+    auto* leave = button(in_words("files.leave"), Role::Plain, this);
     leave->setAutoDefault(false);
     bottom->addWidget(leave);
-    take_ = button({}, "main", this);
+    take_ = button({}, Role::Main, this);
     take_->setObjectName("take");
     take_->setDefault(true);
     bottom->addWidget(take_);

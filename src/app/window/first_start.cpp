@@ -26,14 +26,11 @@ FirstStart::FirstStart(Desk& desk, const std::filesystem::path& samples, QWidget
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(Theme::px(60), Theme::px(40), Theme::px(60), Theme::px(40));
     all->setSpacing(Theme::px(10));
-    QLabel* head = label(in_words("first.welcome"), nullptr, this);
-    head->setFont(Theme::font(32, QFont::DemiBold));
-    head->setStyleSheet(QString("font-size: %1px; font-weight: 600;").arg(Theme::px(32)));
-    all->addWidget(head);
-    all->addWidget(label(in_words("first.two-questions"), "small", this));
+    all->addWidget(label(in_words("first.welcome"), Role::Display, this));
+    all->addWidget(label(in_words("first.two-questions"), Role::Small, this));
     all->addSpacing(Theme::px(14));
     const auto ask = [&](const char* question, const QStringList& answers, const std::function<void(Shop&, int)>& set) {
-        all->addWidget(label(in_words(question), "title", this));
+        all->addWidget(label(in_words(question), Role::Title, this));
         auto* made = new Segmented(in_words(question), answers, this);
         made->setMaximumWidth(Theme::px(620));
         made->show_choice(0);
@@ -50,9 +47,9 @@ FirstStart::FirstStart(Desk& desk, const std::filesystem::path& samples, QWidget
         [](Shop& s, int i) { s.display.unit = i == 0 ? Unit::Inch : Unit::Millimetre; });
     ask("first.when-do-you-work", {in_words("first.evenings"), in_words("first.all-day"), in_words("first.mornings")},
         [](Shop& s, int i) { s.hours = hours_like(i); });
-    all->addWidget(label(in_words("first.all-can-be-changed"), "small", this));
+    all->addWidget(label(in_words("first.all-can-be-changed"), Role::Small, this));
     all->addSpacing(Theme::px(18));
-    const auto offer = [&](const QString& words, const char* role, const char* name) {
+    const auto offer = [&](const QString& words, Role role, const char* name) {
         QPushButton* made = button(words, role, this);
         made->setObjectName(name);
         made->setMinimumHeight(Theme::px(48));
@@ -60,18 +57,18 @@ FirstStart::FirstStart(Desk& desk, const std::filesystem::path& samples, QWidget
         all->addWidget(made);
         return made;
     };
-    QPushButton* board = offer(in_words("first.start-with-a-board"), "main", "start-with-a-board");
+    QPushButton* board = offer(in_words("first.start-with-a-board"), Role::Main, "start-with-a-board");
     setFocusProxy(board);
     connect(board, &QPushButton::clicked, this, &FirstStart::board_wanted);
     all->addSpacing(Theme::px(10));
-    all->addWidget(label(in_words("first.or-look-at-one"), "small", this));
+    all->addWidget(label(in_words("first.or-look-at-one"), Role::Small, this));
     for (const auto& [file, words] : {std::pair("boathouse-porch-board.skarvel", "first.sample-board"),
                                       std::pair("mess-room-saying.skarvel", "first.sample-saying"),
                                       std::pair("four-arrows.skarvel", "first.sample-arrows")}) {
         const std::filesystem::path path = samples / file;
         std::error_code error;
         if (!std::filesystem::exists(path, error)) continue;
-        connect(offer(in_words(words), nullptr, words), &QPushButton::clicked, this,
+        connect(offer(in_words(words), Role::Plain, words), &QPushButton::clicked, this,
                 [this, path] { Q_EMIT sample_wanted(QString::fromStdString(path.string())); });
     }
     all->addStretch(1);

@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 
 #include "files/cut_file.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/file_chooser.h"
@@ -36,7 +37,6 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     setMinimumSize(880, 600);
     resize(1280, 800);
     auto* body = new QWidget(this);
-    body->setObjectName("paper");
     auto* rows = new QVBoxLayout(body);
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(0);
@@ -52,9 +52,11 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
     ticket_ = new Ticket(desk_, body);
     columns->addWidget(ticket_);
     middle_ = new QStackedWidget(body);
-    middle_->setObjectName("middle");
+    dress(middle_, Role::Sheet);
     columns->addWidget(middle_, 1);
     tray_stack_ = new QStackedWidget(body);
+    tray_stack_->setContentsMargins(1, 0, 0, 0);
+    dress(tray_stack_, Role::Edge);
     columns->addWidget(tray_stack_);
     ribbon_ = new Ribbon(desk_, body);
     rows->addWidget(ribbon_);
@@ -111,17 +113,18 @@ void MainWindow::showEvent(QShowEvent* event) {
 void MainWindow::build_top_bar() {
     top_bar_ = new QWidget(this);
     top_bar_->setObjectName("top-bar");
-    top_bar_->setAttribute(Qt::WA_StyledBackground);
+    dress(top_bar_, Role::TopBar);
     auto* bar = new QHBoxLayout(top_bar_);
     bar->setContentsMargins(8, 0, 12, 0);
     bar->setSpacing(4);
     const auto add = [&](const QString& text, const QString& name) {
-        QPushButton* made = button(text, "bar", top_bar_);
+        QPushButton* made = button(text, Role::Bar, top_bar_);
         made->setObjectName(name);
         bar->addWidget(made);
         return made;
     };
     title_ = add({}, "job-title");
+    dress(title_, Role::Job);
     title_->setLayoutDirection(Qt::RightToLeft);
     connect(title_, &QPushButton::clicked, this, &MainWindow::show_rack);
     undo_ = add({}, "undo");
@@ -134,14 +137,14 @@ void MainWindow::build_top_bar() {
     connect(view_, &Segmented::chosen, this, [this](int i) { drawing_->set_close_up(i == 1); });
     bar->addWidget(view_);
     bar->addSpacing(8);
-    laid_down_ = button(in_words("window.laid-down"), nullptr, top_bar_);
+    laid_down_ = button(in_words("window.laid-down"), Role::Plain, top_bar_);
     laid_down_->setObjectName("laid-down");
     laid_down_->setCheckable(true);
-    laid_down_->setProperty("segment", true);
+    dress(laid_down_, Role::Segment);
     laid_down_->setMinimumWidth(Theme::px(92));
     connect(laid_down_, &QPushButton::clicked, this, [this](bool on) { drawing_->set_laid_down(on); });
     bar->addWidget(laid_down_);
-    measure_ = button(in_words("window.measure"), "bar", top_bar_);
+    measure_ = button(in_words("window.measure"), Role::Bar, top_bar_);
     measure_->setObjectName("measure");
     measure_->setCheckable(true);
     actions_.put_on(measure_, "measure");
@@ -420,7 +423,6 @@ int MainWindow::text_for_room() const {
 }
 
 void MainWindow::restyle() {
-    title_->setStyleSheet(QString("font-size:%1px; font-weight:600;").arg(Theme::px(18)));
     title_->setIcon(Theme::icon("chevron-down"));
     undo_->setIcon(Theme::icon("undo-2"));
     redo_->setIcon(Theme::icon("redo-2"));

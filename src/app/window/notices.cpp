@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/fields.h"
@@ -45,18 +46,18 @@ void Notices::show_next() {
         waiting_.pop_front();
         auto* slip = new QWidget(this);
         slip->setObjectName("notice");
-        slip->setAttribute(Qt::WA_StyledBackground);
+        dress(slip, Role::Notice);
         slip->setProperty("said", next.message);
         const bool stays = next.trouble || !next.answers.empty();
         slip->setProperty("stays", stays);
         auto* line = new QHBoxLayout(slip);
-        QLabel* words = label(next.message, next.trouble ? "stop" : nullptr, slip);
+        QLabel* words = label(next.message, next.trouble ? Role::Stop : Role::Plain, slip);
         words->setMinimumWidth(
             std::min(560, QFontMetrics(Theme::font(15, QFont::DemiBold)).horizontalAdvance(next.message) + 8));
         words->setObjectName("notice-text");
         line->addWidget(words, 1);
         for (const auto& [name, act] : next.answers) {
-            QPushButton* answer = button(name, nullptr, slip);
+            QPushButton* answer = button(name, Role::Plain, slip);
             connect(answer, &QPushButton::clicked, this, [this, slip, act = act] {
                 take_off(slip);
                 show_next();
@@ -64,7 +65,7 @@ void Notices::show_next() {
             });
             line->addWidget(answer);
         }
-        QPushButton* close = button({}, "text", slip);
+        QPushButton* close = button({}, Role::Text, slip);
         close->setIcon(Theme::icon("x"));
         close->setAccessibleName(in_words("window.close-the-message"));
         const auto go = [this, slip] {

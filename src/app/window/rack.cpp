@@ -8,6 +8,7 @@
 
 #include "drawing/face_painter.h"
 #include "files/job_file.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "ticket/ticket.h"
@@ -108,12 +109,12 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
     setWidgetResizable(true);
     setObjectName("rack");
     auto* body = new QWidget(this);
-    body->setObjectName("middle");
+    dress(body, Role::Sheet);
     auto* rows = new QVBoxLayout(body);
     rows->setContentsMargins(24, 12, 24, 24);
     rows->setSpacing(8);
     auto* top = new QHBoxLayout;
-    top->addWidget(label(in_words("rack.the-rack"), "title", body));
+    top->addWidget(label(in_words("rack.the-rack"), Role::Title, body));
     top->addStretch(1);
     which_ =
         new Segmented(in_words("rack.what-is-shown"), {in_words("rack.the-jobs"), in_words("rack.their-week")}, body);
@@ -134,13 +135,13 @@ Rack::Rack(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
         job.title = typed;
         desk_.apply(std::move(job));
     });
-    head->addWidget(label(in_words("rack.the-job-at-hand"), "small", body));
+    head->addWidget(label(in_words("rack.the-job-at-hand"), Role::Small, body));
     head->addWidget(name_, 1);
     auto* actions = new QHBoxLayout;
     actions->setSpacing(8);
     rows->addLayout(actions);
     const auto action = [&](const QString& text, const QString& keys, void (Rack::*signal)()) {
-        QPushButton* made = button(text, nullptr, body);
+        QPushButton* made = button(text, Role::Plain, body);
         made->setToolTip(keys);
         connect(made, &QPushButton::clicked, this, signal);
         actions->addWidget(made);

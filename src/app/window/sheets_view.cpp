@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 
 #include "sheets/sheets.h"
+#include "theme/roles.h"
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/fields.h"
@@ -91,18 +92,17 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     setObjectName("sheets");
     setAccessibleName(in_words("word.sheets"));
     auto* body = new QWidget;
-    body->setObjectName("middle");
+    dress(body, Role::Sheet);
     auto* layout = new QVBoxLayout(body);
     layout->setContentsMargins(24, 10, 24, 24);
     layout->setSpacing(14);
     // Above the pages, which run below it.
     bar_ = new QWidget(this);
-    bar_->setObjectName("middle");
-    bar_->setAttribute(Qt::WA_StyledBackground);
+    dress(bar_, Role::Sheet);
     auto* top = new QHBoxLayout(bar_);
     top->setContentsMargins(24, 10, 24, 10);
     const auto turning = [&](const char* icon, const char* words, int by) {
-        QPushButton* made = button({}, nullptr, bar_);
+        QPushButton* made = button({}, Role::Plain, bar_);
         made->setIcon(Theme::icon(icon));
         made->setObjectName(by < 0 ? "page back" : "page on");
         made->setAccessibleName(in_words(words));
@@ -114,12 +114,12 @@ SheetsView::SheetsView(Desk& desk, QWidget* parent) : QScrollArea(parent), desk_
     back_ = turning("chevron-left", "sheets-view.page-back", -1);
     on_ = turning("chevron-right", "sheets-view.page-on", 1);
     top->addSpacing(8);
-    says_ = label({}, "title", bar_);
+    says_ = label({}, Role::Title, bar_);
     says_->setWordWrap(false);
     top->addWidget(says_, 1);
-    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), "main", bar_);
+    QPushButton* save = button(in_words("sheets-view.save-cut-files-and"), Role::Main, bar_);
     connect(save, &QPushButton::clicked, this, &SheetsView::save_wanted);
-    print_ = button(in_words("sheets-view.print"), nullptr, bar_);
+    print_ = button(in_words("sheets-view.print"), Role::Plain, bar_);
     print_->setObjectName("print");
     connect(print_, &QPushButton::clicked, this, [this] {
         QPrinter printer(QPrinter::HighResolution);
@@ -180,7 +180,7 @@ void SheetsView::show_pages(const std::vector<Page>* pages) {
     below->setContentsMargins(0, 0, 0, 0);
     below->setSpacing(14);
     if (pages == nullptr) {
-        below->addWidget(label(in_words("sheets-view.being-drawn"), nullptr, below_));
+        below->addWidget(label(in_words("sheets-view.being-drawn"), Role::Plain, below_));
     } else {
         // On paper the cautions lie on top; here what is looked for comes first, and they come last.
         for (std::size_t i = 0; i < pages->size(); ++i) {

@@ -64,7 +64,7 @@ TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
     side->setSpacing(6);
     across->addLayout(side);
     const auto slider = [&](const QString& what, int least, int most, int now, int TraceWish::*field) {
-        side->addWidget(label(what, "small", this));
+        side->addWidget(label(what, Role::Small, this));
         auto* made = new QSlider(Qt::Horizontal, this);
         made->setRange(least, most);
         made->setValue(now);
@@ -87,16 +87,16 @@ TraceDialog::TraceDialog(GreyPicture picture, const std::string& name)
         again();
     });
     side->addStretch(1);
-    QPushButton* take = button(in_words("trace.put-it-on-the"), "primary", this);
+    QPushButton* take = button(in_words("trace.put-it-on-the"), Role::Main, this);
     side->addWidget(take);
     connect(take, &QPushButton::clicked, this, &QDialog::accept);
-    QPushButton* keep = button(in_words("trace.keep-the-picture-and"), nullptr, this);
+    QPushButton* keep = button(in_words("trace.keep-the-picture-and"), Role::Plain, this);
     side->addWidget(keep);
     connect(keep, &QPushButton::clicked, this, [this] {
         keep_ = true;
         accept();
     });
-    QPushButton* leave = button(in_words("trace.leave-it"), nullptr, this);
+    QPushButton* leave = button(in_words("trace.leave-it"), Role::Plain, this);
     side->addWidget(leave);
     connect(leave, &QPushButton::clicked, this, &QDialog::reject);
     takers_ = {take, keep};

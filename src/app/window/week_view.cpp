@@ -28,9 +28,9 @@ WeekView::WeekView(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
     setAccessibleName(in_words("week.title"));
     setCursor(Qt::PointingHandCursor);
     setFocusPolicy(Qt::ClickFocus);
-    do_it_ = button(QString(), "main", this);
+    do_it_ = button(QString(), Role::Main, this);
     do_it_->setObjectName("week-do-it");
-    leave_it_ = button(in_words("week.leave-it"), nullptr, this);
+    leave_it_ = button(in_words("week.leave-it"), Role::Plain, this);
     leave_it_->setObjectName("week-leave-it");
     connect(do_it_, &QPushButton::clicked, this, [this] {
         if (!trial_) return;

@@ -33,14 +33,14 @@ WhenField::WhenField(Desk& desk, const QString& name, const QString& called, QWi
     edit_->setObjectName(called);
     edit_->setAccessibleName(name);
     line->addWidget(edit_, 1);
-    month_ = button({}, nullptr, this);
+    month_ = button({}, Role::Plain, this);
     month_->setIcon(Theme::icon("chevron-down"));
     month_->setObjectName(called + " month");
     month_->setAccessibleName(in_words("when-field.pick"));
     month_->setToolTip(in_words("when-field.pick"));
     line->addWidget(month_);
     rows->addLayout(line);
-    hint_ = label({}, "small", this);
+    hint_ = label({}, Role::Small, this);
     hint_->setObjectName(called + " read as");
     hint_->setWordWrap(true);
     hint_->hide();
@@ -64,17 +64,14 @@ void WhenField::show_moment_of(Moment at) {
     edit_->setText(in_full(at));
     edit_->setModified(false);
     hint_->hide();
-    edit_->setProperty("wrong", false);
-    edit_->style()->polish(edit_);
+    mark_wrong(edit_, false);
 }
 
 void WhenField::show_hint(const QString& words, bool wrong) {
-    hint_->setProperty("role", wrong ? "wrong" : "hint");
+    dress(hint_, wrong ? Role::Wrong : Role::Hint);
     hint_->setText(words);
-    hint_->style()->polish(hint_);
     hint_->show();
-    edit_->setProperty("wrong", wrong);
-    edit_->style()->polish(edit_);
+    mark_wrong(edit_, wrong);
 }
 
 void WhenField::read() {

@@ -143,7 +143,7 @@ class Composer {
         }
         run.width = all.ink.x1 - all.ink.x0;
         // Breaks of a script are closed within words alone, so each word is joined once for all runs it stands in.
-        for (std::size_t w = w0; typeface.script && w < w1; ++w) run.width -= joined_shorter(w, typeface);
+        for (std::size_t w = w0; typeface.script() && w < w1; ++w) run.width -= joined_shorter(w, typeface);
         run.height = std::max(1e-9, all.ink.y1 - all.ink.y0);
         run.cap = typeface.cap_height;
         return run;

@@ -90,7 +90,7 @@ class Judge {
     void shapes() {
         const Typeface* typeface = typeface_of(which_);
         if (typeface == nullptr) return;
-        if (typeface->script) {
+        if (typeface->script()) {
             say(Says::Fair, "reading.script", {{"typeface", typeface->name.family}}, "ADA 703.5.3, from memory");
         }
         const double stretch = plan_.texts[which_].stretch;
@@ -109,7 +109,7 @@ class Judge {
     // Characters of one line: between the two closest points of neighbours.
     void spacing() {
         const Typeface* typeface = typeface_of(which_);
-        if (typeface != nullptr && typeface->script) return;
+        if (typeface != nullptr && typeface->script()) return;
         if (lettering_.texts[which_].arrangement != Arrangement::Level || lettering_.texts[which_].slope_tenths != 0)
             return;
         double least = 0;

@@ -242,7 +242,7 @@ BuiltText curved(const Text& text, const SetText& set, const Typeface& typeface,
         }
         const double width = (e.x1 - e.x0) * f.x + e.gaps * text.letter_gap.value.in_mm();
         out.farthest = std::max(out.farthest, width / (2 * std::numbers::pi * radius));
-        const bool joined = typeface.script && text.letter_gap.value <= Length{};
+        const bool joined = typeface.script() && text.letter_gap.value <= Length{};
         const double reach = typeface.cap_height * f.y;
         struct Stood {
             std::size_t letter;
@@ -368,12 +368,12 @@ void space_text(SetText& set, const Text& text, const Typeface& typeface, double
     for (SetLine& line : set.lines) {
         std::vector<double> shift;
         // A gap typed between the letters of a script says that they are to stand apart.
-        if (typeface.script && text.letter_gap.value <= Length{}) {
+        if (typeface.script() && text.letter_gap.value <= Length{}) {
             Joined j = join_line(line.letters, typeface, extra);
             set.closed += j.closed;
             set.open.insert(set.open.end(), j.open.begin(), j.open.end());
             shift = std::move(j.shift);
-        } else if (text.even && !typeface.script) {
+        } else if (text.even && !typeface.script()) {
             Evened e = even_line(line.letters, typeface, extra, least);
             note(e, [&](std::size_t i) -> const ShapedLetter& { return line.letters[i]; });
             shift = std::move(e.shift);

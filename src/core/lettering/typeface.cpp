@@ -10,11 +10,18 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <mutex>
 #include <optional>
 
 #include "values/checksum.h"
 
 namespace skarvel {
+
+struct Typeface::Found {
+    std::once_flag once;
+    bool script = false;
+};
+
 namespace {
 
 using Library = std::unique_ptr<std::remove_pointer_t<FT_Library>, decltype(&FT_Done_FreeType)>;
@@ -288,8 +295,14 @@ Expected<Typeface> read_typeface(std::shared_ptr<const std::string> bytes, Trust
     height_of('H', typeface.cap_height);
     height_of('x', typeface.x_height);
     typeface.bytes = std::move(bytes);
-    typeface.script = is_script(typeface);
+    typeface.found = std::make_shared<Typeface::Found>();
     return typeface;
+}
+
+bool Typeface::script() const {
+    if (found == nullptr || bytes == nullptr) return false;
+    std::call_once(found->once, [&] { found->script = is_script(*this); });
+    return found->script;
 }
 
 std::vector<std::string> letters_of(std::string_view text) {

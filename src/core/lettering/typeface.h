@@ -29,7 +29,12 @@ struct Typeface {
     double units_per_em = 1000;
     double cap_height = 700;  ///< height of the ink of H, in units
     double x_height = 500;    ///< height of the ink of x
-    bool script = false;      ///< its lower-case letters are drawn to touch
+    /// Whether its lower-case letters are drawn to touch. Found out when it is first asked for: it takes longer than
+    /// all else that is read. Any thread may ask.
+    [[nodiscard]] bool script() const;
+
+    struct Found;
+    std::shared_ptr<Found> found;  ///< what copies share of what was found out
     friend bool operator==(const Typeface& a, const Typeface& b) { return a.name == b.name; }
 };
 
