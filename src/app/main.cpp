@@ -17,6 +17,7 @@
 #include "files/job_file.h"
 #include "theme/theme.h"
 #include "theme/words.h"
+#include "window/installed.h"
 #include "window/main_window.h"
 #include "window/rack.h"
 #include "window/sheets_view.h"
@@ -36,6 +37,7 @@ int main(int argc, char** argv) {
     // Typefaces and tables are read while Qt starts.
     const std::filesystem::path assets = find_assets(SKARVEL_SOURCE_ASSETS);
     std::future<Expected<Library>> reading = std::async(std::launch::async, read_library, assets);
+    std::future<void> looking = std::async(std::launch::async, look_for_typefaces);
     // What only says something needs no display.
     const auto only_says = [&](const char* argument) {
         const std::string_view a(argument);
@@ -82,13 +84,8 @@ int main(int argc, char** argv) {
     parser.addOptions({sign, at, data, picture, station, size, night, text, close_up, done});
     parser.process(app);
 
-    Theme::load(assets);
     QSettings settings(QString::fromStdString((data_folder(parser.value(data)) / "window.ini").string()),
                        QSettings::IniFormat);
-    const int percent = parser.isSet(text) ? parser.value(text).toInt() : settings.value("text", 0).toInt();
-    Theme::set(parser.isSet(night) || settings.value("night", false).toBool(),
-               percent == 125 || percent == 150 ? percent : 100);
-
     auto library = reading.get();
     if (!library) {
         std::cerr << "skarvel: " << library.error().what.id << " " << library.error().where.place << '\n';
@@ -105,10 +102,15 @@ int main(int argc, char** argv) {
         moment = *read;
     }
     Desk desk(std::make_shared<const Library>(std::move(*library)), {data_folder(parser.value(data))}, moment);
-    // Planned while the window is put together.
+    // Planned while the window is put together, and what it looks like is read.
     const QStringList named = parser.positionalArguments();
     const std::filesystem::path path = named.isEmpty() ? std::string() : named.front().toStdString();
     const auto opened = named.isEmpty() ? std::nullopt : std::optional(desk.open(path));
+    const int percent = parser.isSet(text) ? parser.value(text).toInt() : settings.value("text", 0).toInt();
+    looking.get();
+    Theme::load(assets);
+    Theme::set(parser.isSet(night) || settings.value("night", false).toBool(),
+               percent == 125 || percent == 150 ? percent : 100);
     MainWindow window(desk);
     // Until a size of text is chosen it goes by the room.
     if (percent == 0) window.set_look(Theme::night(), 0);

@@ -4,6 +4,7 @@
 #include <QListWidget>
 #include <QScrollBar>
 #include <QSpinBox>
+#include <QTextBlock>
 #include <fstream>
 
 #include "support_window.h"
@@ -62,6 +63,14 @@ TEST_CASE("help says for each station what it is for, and F1 leaves it again") {
         auto& page = w.get<HelpPage>("help page");
         CHECK(page.toPlainText().size() > 300);
         CHECK(page.horizontalScrollBar()->maximum() == 0);
+        // Most of it is no heading, also where it is opened again.
+        int plain = 0;
+        int bold = 0;
+        for (QTextBlock block = page.document()->begin(); block.isValid(); block = block.next()) {
+            for (auto at = block.begin(); !at.atEnd(); ++at)
+                (at.fragment().charFormat().font().bold() ? bold : plain) += at.fragment().length();
+        }
+        CHECK(plain > 2 * bold);
         QTest::keyClick(&w.window(), Qt::Key_F1);
         w.settle();
         CHECK(w.find<HelpPage>("help page") == nullptr);

@@ -1,5 +1,6 @@
 // How the window's own style draws: what can be done with a button or a field shows on it, and type and colours follow
 // the theme at once.
+#include <QAbstractItemView>
 #include <QPainter>
 #include <QStyleOption>
 
@@ -124,4 +125,22 @@ TEST_CASE("a field that cannot be read, or is at hand, has an edge of its own") 
     CHECK(look(edit, QStyle::State_Enabled | QStyle::State_HasFocus) != at_hand);
     mark_wrong(&edit, false);
     CHECK(look(edit, QStyle::State_Enabled) == rest);
+}
+
+TEST_CASE("a drop-down lists its entries in rows of one line, below or above its field") {
+    Window w;
+    auto& choice = w.get<Choice>("kind of blank");
+    choice.showPopup();
+    QApplication::processEvents();
+    const auto* list = choice.view();
+    REQUIRE(list->isVisible());
+    const int line = choice.fontMetrics().height();
+    for (int i = 0; i < choice.count(); ++i) {
+        const int high = list->visualRect(choice.model()->index(i, 0)).height();
+        CHECK(high >= line);
+        CHECK(high < 2 * line);
+    }
+    const QRect field(choice.mapToGlobal(QPoint()), choice.size());
+    CHECK_FALSE(QRect(list->mapToGlobal(QPoint()), list->size()).adjusted(1, 1, -1, -1).intersects(field));
+    choice.hidePopup();
 }

@@ -282,9 +282,9 @@ TEST_CASE("a word in a script is one piece, its breaks closed and told") {
         }
     }
     const Typeface* script = find_typeface(library().typefaces, typeface("Dancing Script", "Bold"));
-    REQUIRE(script->script);
-    CHECK_FALSE(find_typeface(library().typefaces, typeface("League Spartan", "Bold"))->script);
-    CHECK_FALSE(find_typeface(library().typefaces, typeface("Bebas Neue"))->script);
+    REQUIRE(script->script());
+    CHECK_FALSE(find_typeface(library().typefaces, typeface("League Spartan", "Bold"))->script());
+    CHECK_FALSE(find_typeface(library().typefaces, typeface("Bebas Neue"))->script());
 }
 
 TEST_CASE("texts stand in one column, each as wide as the room where they can be") {

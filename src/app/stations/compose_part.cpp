@@ -79,7 +79,7 @@ void ComposePart::propose() {
     wish_.plain = at_hand.typeface;
     for (const Text& t : texts) {
         const Typeface* known = find_typeface(desk_.library().typefaces, t.typeface);
-        if (known != nullptr && !known->script) {
+        if (known != nullptr && !known->script()) {
             wish_.plain = t.typeface;
             break;
         }

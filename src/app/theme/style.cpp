@@ -516,6 +516,8 @@ int Style::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWi
 
 int Style::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const {
     switch (hint) {
+        // A drop-down is a list below its field, and leaves that to be seen.
+        case SH_ComboBox_Popup:
         case SH_EtchDisabledText:
         case SH_ScrollBar_Transient:
             return 0;
@@ -545,6 +547,10 @@ QSize Style::sizeFromContents(ContentsType type, const QStyleOption* option, con
             return around_field(contents, widget) + QSize(chevron_room(), 0);
         case CT_CheckBox:
             return {contents.width() + icon_side() + 8, std::max(contents.height(), Theme::px(24))};
+        case CT_ItemViewItem: {
+            const QSize item = QProxyStyle::sizeFromContents(type, option, contents, widget);
+            return {item.width(), std::max(item.height(), Theme::px(28))};
+        }
         case CT_ProgressBar:
             return {contents.width(), 16};
         case CT_MenuItem: {

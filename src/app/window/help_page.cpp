@@ -3,6 +3,7 @@
 #include <QImage>
 #include <QResizeEvent>
 #include <QScrollBar>
+#include <QTextDocument>
 #include <algorithm>
 
 #include "job/library.h"
@@ -47,7 +48,12 @@ void HelpPage::resizeEvent(QResizeEvent* event) {
 
 void HelpPage::show_station(Station station) {
     shown_ = station;
-    document()->setDefaultFont(Theme::font(18));
+    // A sheet of its own for each: words that are read in over others take on the type of the heading that was there.
+    QTextDocument* before = document();
+    auto* page = new QTextDocument(this);
+    page->setDefaultFont(Theme::font(18));
+    setDocument(page);
+    before->deleteLater();
     setMarkdown(page_of(station));
     moveCursor(QTextCursor::Start);
 }

@@ -7,6 +7,8 @@
 
 namespace skarvel {
 
+void look_for_typefaces() { FcInit(); }
+
 std::vector<InstalledTypeface> installed_typefaces() {
     std::vector<InstalledTypeface> all;
     const std::unique_ptr<FcConfig, decltype(&FcConfigDestroy)> config(FcInitLoadConfigAndFonts(), FcConfigDestroy);

@@ -104,6 +104,8 @@ MainWindow::MainWindow(Desk& desk) : desk_(desk) {
 // Nothing is filled in before it can be seen: a job opened at the start is planned and shown once.
 void MainWindow::showEvent(QShowEvent* event) {
     being_shown_ = true;
+    // Needs no plan, which is still worked out.
+    for (QWidget* widget : findChildren<QWidget*>()) widget->ensurePolished();
     desk_.wait_for_plan();
     being_shown_ = false;
     restyle();

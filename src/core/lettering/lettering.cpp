@@ -156,7 +156,7 @@ class Placer {
             size_once();
             bool spaced = false;
             for (Setup& s : texts_) {
-                const bool wants = s.ink() && (s.text->even || s.typeface->script) && s.factors.y > 0;
+                const bool wants = s.ink() && (s.text->even || s.typeface->script()) && s.factors.y > 0;
                 if (!wants) continue;
                 s.set = shape_text(*s.text, *s.typeface);
                 space_text(s.set, *s.text, *s.typeface, s.factors.y);
