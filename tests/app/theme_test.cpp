@@ -84,6 +84,7 @@ TEST_CASE("type and colours of what stands in the window follow the theme at onc
     QLabel* plain = label("5 keepers", Role::Plain, &room);
     QLabel own("14", &room);
     set_type(&own, Theme::font(32), Theme::tokens().chalk);
+    room.show();
     CHECK(small->font().pixelSize() == 13);
     CHECK(plain->font().pixelSize() == 15);
     Theme::set(true, 150);

@@ -89,6 +89,16 @@ void Theme::set(bool night, int text_percent) {
     QApplication::setFont(font(15));
     QApplication::setFont(font(15, QFont::Medium), "QPushButton");
     QToolTip::setFont(font(15));
+    // Told by the toolkit only while its loop of events runs.
+    for (QWidget* window : QApplication::topLevelWidgets()) {
+        const auto tell = [&](QEvent::Type what) {
+            QEvent event(what);
+            QApplication::sendEvent(window, &event);
+        };
+        if (window->font() != QApplication::font(window)) tell(QEvent::ApplicationFontChange);
+        if (window->palette().color(QPalette::WindowText) != now.tokens.graphite)
+            tell(QEvent::ApplicationPaletteChange);
+    }
     dress_all();
     for (QWidget* widget : QApplication::allWidgets()) widget->update();
 }

@@ -1,6 +1,7 @@
 #include "window/help_page.h"
 
 #include <QImage>
+#include <QPointer>
 #include <QResizeEvent>
 #include <QScrollBar>
 #include <QTextDocument>
@@ -40,21 +41,24 @@ QVariant HelpPage::loadResource(int type, const QUrl& name) {
 // Its pictures follow the width of the page.
 void HelpPage::resizeEvent(QResizeEvent* event) {
     QTextBrowser::resizeEvent(event);
-    if (event->size().width() == event->oldSize().width()) return;
+    if (event->size().width() == event->oldSize().width() || following_) return;
+    following_ = true;
     const int at = verticalScrollBar()->value();
     show_station(shown_);
     verticalScrollBar()->setValue(at);
+    following_ = false;
 }
 
 void HelpPage::show_station(Station station) {
     shown_ = station;
     // A sheet of its own for each: words that are read in over others take on the type of the heading that was there.
-    QTextDocument* before = document();
+    // It is put in when it is whole, so that the bar beside it does not go and come back.
+    const QPointer<QTextDocument> before = document();
     auto* page = new QTextDocument(this);
     page->setDefaultFont(Theme::font(18));
+    page->setMarkdown(page_of(station));
     setDocument(page);
-    before->deleteLater();
-    setMarkdown(page_of(station));
+    if (before != nullptr) before->deleteLater();  // the toolkit has taken away its own
     moveCursor(QTextCursor::Start);
 }
 

@@ -30,6 +30,7 @@ class HelpPage : public QTextBrowser {
     [[nodiscard]] QString page_of(Station station) const;
     std::filesystem::path folder_;
     Station shown_ = Station::Blank;
+    bool following_ = false;  // its own width, which what it shows can change
 };
 
 }  // namespace skarvel
