@@ -6,6 +6,7 @@
 #include "files/pdf.h"
 #include "files/plan_json.h"
 #include "job/commands.h"
+#include "proof/reading.h"
 #include "sheets/sheets.h"
 #include "support.h"
 
@@ -133,4 +134,25 @@ TEST_CASE("words of any script and length plan to something or to a reason") {
     lettering(essay).arrangement = Arrangement::Level;
     lettering(essay).letter_gap = measure("0");
     CHECK_FALSE(plan_of(essay).colours.front().cut.loads->sections.empty());
+}
+
+TEST_CASE("a cut file whose numbers are as long as a book is read or refused with words") {
+    const std::string digits(300'000, '1');
+    const auto drawing = [](const std::string& width, const std::string& box) {
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + width + "\" height=\"10mm\" viewBox=\"" + box +
+               "\"><path d=\"M0 0 L5 0 L5 5 Z\"/></svg>";
+    };
+    const auto read = [](const std::string& svg) { return read_cut_file(svg, "load-1.svg", CutFormat::Svg); };
+    REQUIRE(read(drawing("10mm", "0 0 10 10")));
+    CHECK(read(drawing("10mm", "0 0 10 10"))->front().points[1].x == to_grid(5_mm));
+    CHECK(read(drawing("1cm", "0 0 10 10"))->front().points[1].x == to_grid(5_mm));
+    for (const std::string& svg :
+         {drawing(digits + "mm", "0 0 10 10"), drawing("10mm", "0 0 " + digits + " 10"),
+          drawing("10mm", digits + " 0 10 10"), drawing("10" + std::string(300'000, 'm'), "0 0 10 10"),
+          drawing("10mm", "0 0 10"), drawing("10mm", "0 0 0 10"), drawing("-10mm", "0 0 10 10"),
+          drawing("10mm", "0 0 nan 10")}) {
+        const auto none = read(svg);
+        REQUIRE_FALSE(none);
+        CHECK_FALSE(library().catalogue.say(none.error().what, {}).empty());
+    }
 }

@@ -549,7 +549,9 @@ QSize Style::sizeFromContents(ContentsType type, const QStyleOption* option, con
             return {contents.width() + icon_side() + 8, std::max(contents.height(), Theme::px(24))};
         case CT_ItemViewItem: {
             const QSize item = QProxyStyle::sizeFromContents(type, option, contents, widget);
-            return {item.width(), std::max(item.height(), Theme::px(28))};
+            const QWidget* around = widget == nullptr ? nullptr : widget->parentWidget();
+            const bool drops = around != nullptr && qobject_cast<const QComboBox*>(around->parentWidget()) != nullptr;
+            return drops ? QSize(item.width(), std::max(item.height(), Theme::px(28))) : item;
         }
         case CT_ProgressBar:
             return {contents.width(), 16};

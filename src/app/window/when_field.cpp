@@ -1,7 +1,9 @@
 #include "window/when_field.h"
 
+#include <QCalendarWidget>
 #include <QHBoxLayout>
-#include <QStyle>
+#include <QTextCharFormat>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include "text/when.h"
@@ -99,6 +101,15 @@ void WhenField::pick() {
     auto* month = new QCalendarWidget(popup);
     month->setObjectName("month");
     month->setVerticalHeaderFormat(QCalendarWidget::NoVerticalHeader);
+    // Days off are not told by colour: makers work on any day.
+    QTextCharFormat day;
+    day.setForeground(Theme::tokens().graphite);
+    for (const Qt::DayOfWeek of : {Qt::Saturday, Qt::Sunday}) month->setWeekdayTextFormat(of, day);
+    for (const auto& [button, icon] :
+         {std::pair("qt_calendar_prevmonth", "chevron-left"), std::pair("qt_calendar_nextmonth", "chevron-right")}) {
+        if (auto* turns = month->findChild<QToolButton*>(button))
+            turns->setIcon(Theme::icon(icon, Theme::tokens().sheet));
+    }
     month->setSelectedDate(to_qt(at_).date());
     rows->addWidget(month);
     connect(month, &QCalendarWidget::clicked, popup, [this, popup](const QDate& day) {

@@ -430,14 +430,16 @@ class Collector : public DL_CreationAdapter {
             return straight;
         }
         const std::size_t count = points.size();
+        const std::array<double, 2> end = closed ? points.front() : points.back();
         const boost::math::catmull_rom<std::array<double, 2>> curve(std::move(points), closed);
         Stretch out{through_.front(), {}};
         const std::size_t steps = 24 * count;
-        for (std::size_t i = 1; i <= steps; ++i) {
-            const double at = curve.max_parameter() * static_cast<double>(i) / static_cast<double>(steps);
-            const auto p = curve(std::min(at, curve.max_parameter()));
+        for (std::size_t i = 1; i < steps; ++i) {
+            const auto p = curve(curve.max_parameter() * static_cast<double>(i) / static_cast<double>(steps));
             out.curves.push_back({{p[0], p[1]}});
         }
+        // The package reads beyond its points when it is asked for the very end.
+        out.curves.push_back({{end[0], end[1]}});
         return out;
     }
 

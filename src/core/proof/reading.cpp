@@ -7,7 +7,7 @@
 #include <cctype>
 #include <charconv>
 #include <cmath>
-#include <regex>
+#include <sstream>
 
 #include "drawing/outline_file.h"
 
@@ -40,21 +40,45 @@ std::vector<ReadPath> straight(const std::vector<DrawnPath>& drawn, double mm, d
 std::optional<double> number_in(const std::string& words) {
     double value = 0;
     const auto [end, error] = std::from_chars(words.data(), words.data() + words.size(), value);
-    if (error != std::errc{} || end != words.data() + words.size()) return std::nullopt;
+    if (error != std::errc{} || end != words.data() + words.size() || !std::isfinite(value)) return std::nullopt;
     return value;
 }
 
+// What an attribute of the tag says; nothing where there is none. By hand: a regular expression of the standard library
+// takes stack for each letter, and a number of some ten thousand digits ends the program.
+std::optional<std::string> said(const std::string& tag, const std::string& attribute) {
+    const std::string opening = " " + attribute + "=\"";
+    const std::size_t found = tag.find(opening);
+    if (found == std::string::npos) return std::nullopt;
+    const std::size_t from = found + opening.size();
+    const std::size_t to = tag.find('"', from);
+    if (to == std::string::npos) return std::nullopt;
+    return tag.substr(from, to - from);
+}
+
 std::optional<double> millimetres_of(const std::string& tag, const char* attribute) {
-    std::smatch found;
-    if (!std::regex_search(tag, found, std::regex(std::string(" ") + attribute + "=\"([0-9.]+)([a-z]*)\"")))
-        return std::nullopt;
-    const auto value = number_in(found[1]);
+    const auto words = said(tag, attribute);
+    if (!words) return std::nullopt;
+    const std::size_t digits = std::min(words->find_first_not_of("0123456789."), words->size());
+    const auto value = number_in(words->substr(0, digits));
     if (!value) return std::nullopt;
-    const std::string unit = found[2];
+    const std::string unit = words->substr(digits);
     if (unit == "mm") return *value;
     if (unit == "cm") return *value * 10;
     if (unit == "in") return *value * 25.4;
+    if (!unit.empty() && unit != "px") return std::nullopt;
     return *value * 25.4 / 96;  // pixels, as a file without units means them
+}
+
+// How many of its own units a drawing is wide.
+std::optional<double> units_across(const std::string& tag) {
+    std::istringstream box(said(tag, "viewBox").value_or(""));
+    std::string left, top, width, height, more;
+    if (!(box >> left >> top >> width >> height) || box >> more) return std::nullopt;
+    for (const std::string& number : {left, top, height}) {
+        if (!number_in(number)) return std::nullopt;
+    }
+    return number_in(width);
 }
 
 Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::string& name) {
@@ -62,14 +86,11 @@ Expected<std::vector<ReadPath>> from_svg(const std::string& bytes, const std::st
     if (!drawn) return tl::unexpected(drawn.error());
     const std::size_t begin = std::min(bytes.find("<svg"), bytes.size());
     const std::string tag = bytes.substr(begin, bytes.find('>', begin) - begin);
-    std::smatch box;
     const auto width = millimetres_of(tag, "width");
     const auto height = millimetres_of(tag, "height");
-    if (!width || !height ||
-        !std::regex_search(tag, box, std::regex("viewBox=\"([0-9.-]+) ([0-9.-]+) ([0-9.]+) ([0-9.]+)\"")))
+    const auto units = units_across(tag);
+    if (!width || !height || !units || !(*units > 0))
         return refused({"proof.no-size", {{"file", name}}}, Station::Sections);
-    const auto units = number_in(box[3]);
-    if (!units || *units <= 0) return refused({"proof.no-size", {{"file", name}}}, Station::Sections);
     return straight(*drawn, *width / *units, *height);
 }
 
