@@ -96,6 +96,7 @@ void WhenField::commit() {
 void WhenField::pick() {
     auto* popup = new QWidget(this, Qt::Popup);
     popup->setAttribute(Qt::WA_DeleteOnClose);
+    dress(popup, Role::Notice);
     auto* rows = new QVBoxLayout(popup);
     rows->setContentsMargins(4, 4, 4, 4);
     auto* month = new QCalendarWidget(popup);
