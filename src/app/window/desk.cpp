@@ -364,10 +364,10 @@ void Desk::replace_job(Job job, fs::path path, std::optional<FileStamp> stamp) {
     path_ = in_full(path);
     stamp_ = stamp;
     copy_timer_.stop();
+    others_.reset();
+    plan_in_background();  // before what waits for the disk
     discard_copy();
     hold_file();
-    others_.reset();
-    plan_in_background();
     look_at_others();
     Q_EMIT job_changed();
 }
