@@ -432,6 +432,8 @@ class Collector : public DL_CreationAdapter {
         const std::size_t count = points.size();
         const std::array<double, 2> end = closed ? points.front() : points.back();
         const boost::math::catmull_rom<std::array<double, 2>> curve(std::move(points), closed);
+        // Points so far apart that their distance is beyond counting.
+        if (!std::isfinite(curve.max_parameter())) throw OffGrid();
         Stretch out{through_.front(), {}};
         const std::size_t steps = 24 * count;
         for (std::size_t i = 1; i < steps; ++i) {
