@@ -2,7 +2,6 @@
 #include <QAbstractButton>
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QCursor>
 #include <QScreen>
 #include <QScrollArea>
 #include <QScrollBar>
@@ -203,13 +202,14 @@ int main(int argc, char** argv) {
     }
     if (!parser.isSet(picture)) window.offer_leftovers();
     if (parser.isSet(picture)) {
-        QCursor::setPos(window.mapToGlobal(QPoint(window.width(), window.height()) + QPoint(8, 8)));  // on nothing
         QTimer::singleShot(700, &window, [&] {
             desk.wait_for_plan();
             const auto* rack = window.findChild<Rack*>();
             const auto* pages = window.findChild<SheetsView*>();
             do QApplication::processEvents();
             while ((rack != nullptr && rack->filling()) || (pages != nullptr && pages->drawing()));
+            // Nobody points at anything in a picture.
+            for (QWidget* w : window.findChildren<QWidget*>()) w->setAttribute(Qt::WA_UnderMouse, false);
             if (!window.grab().save(parser.value(picture)))
                 std::cerr << "skarvel: " << in_words("command.no-picture").toStdString() << '\n';
             desk.close_without_copy();

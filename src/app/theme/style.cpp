@@ -94,7 +94,7 @@ Painted look_of(Role role, const QStyleOption* option) {
         case Role::Alarm:
             return {role == Role::Alarm ? t.brick : t.moss, {}, t.sheet, 0};
         case Role::Main:
-            look = usable ? Painted{t.chalk, t.chalk, t.sheet} : Painted{t.paper, t.pencil, t.pencil};
+            look = usable ? Painted{t.chalk, t.chalk, t.sheet} : Painted{t.paper, t.line, t.pencil};
             if (pressed) look.fill = t.graphite;
             break;
         case Role::Text:
