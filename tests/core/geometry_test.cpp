@@ -39,6 +39,18 @@ TEST_CASE("areas obey inclusion and exclusion") {
     }));
 }
 
+TEST_CASE("many shapes merged are the same as all of their rings at once") {
+    CHECK(rc::check([] {
+        std::vector<Region> many;
+        std::vector<Ring> rings;
+        while (many.size() < 150) {
+            for (const Region& box : some_boxes()) many.push_back(box);
+        }
+        for (const Region& box : many) rings.insert(rings.end(), box.rings().begin(), box.rings().end());
+        RC_ASSERT(merge(many) == Region::from_rings(rings));
+    }));
+}
+
 TEST_CASE("a moved or turned shape keeps its area, and equal shapes are equal values") {
     CHECK(rc::check([] {
         const std::vector<Region> boxes = some_boxes();

@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "blank/blank.h"
+#include "drawing/drawing_file.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -41,6 +42,50 @@ TEST_CASE("an outline is read from SVG, with holes, groups and transforms") {
     CHECK(read->rings().size() == 2);
     // The package turns a circle into one cubic for each quarter: its radius is right within 0.03 %.
     CHECK(share(*read) == Approx(std::numbers::pi / 4 * (1 - 1. / 9)).epsilon(3e-4));
+}
+
+TEST_CASE("paths in one another are holes and islands; one drawn twice counts once") {
+    const std::string disc = "<circle cx='50' cy='50' r='30'/>";
+    const std::string hole = "<circle cx='50' cy='50' r='10'/>";
+    const auto once = read_outline_file(svg(disc + hole), "a.svg");
+    REQUIRE(once);
+    // As a maker's drawing comes that was copied over itself.
+    const auto twice = read_outline_file(svg(disc + hole + disc + hole + hole), "a.svg");
+    REQUIRE(twice);
+    CHECK(*twice == *once);
+    // What stands in a hole is a shape of its own.
+    CHECK(outline_refusal(svg(disc + hole + "<circle cx='50' cy='50' r='4'/>")) == "outline.several");
+}
+
+TEST_CASE("a board full of holes is read; lines that cross without end are refused, and do not hold the work up") {
+    const auto number = [](double n) { return std::to_string(n); };
+    std::string holes = "<rect width='4000' height='4000'/>";
+    std::string ripples;
+    for (int i = 0; i < 1600; ++i) {
+        holes += "<rect x='" + number(5 + i % 40 * 99) + "' y='" + number(5 + i / 40 * 99) + "' width='9' height='9'/>";
+        ripples += "M" + number(i) + " 0h50000v100h-50000z ";
+    }
+    const auto pegboard = read_outline_file(svg(holes), "a.svg");
+    REQUIRE(pegboard);
+    CHECK(pegboard->rings().size() == 1601);
+    CHECK(read_drawing_file(svg("<path d='" + ripples + "'/>"), "a.svg").error().what.id == "outline.tangled");
+    // Each by itself is sound, and so are a few; the whole is one long board.
+    std::string each;
+    for (int i = 0; i < 300; ++i) each += "<rect x='" + number(100 * i) + "' width='50000' height='100'/>";
+    const auto board = read_outline_file(svg(each), "a.svg");
+    REQUIRE(board);
+    CHECK(board->rings().front().size() == 4);
+    std::string star = "M";
+    constexpr int points = 4001;
+    for (int i = 0; i < points; ++i) {
+        const double turn = 2 * std::numbers::pi * i * (points / 2) / points;
+        star += number(50 + 50 * std::cos(turn)) + " " + number(50 + 50 * std::sin(turn)) + " ";
+    }
+    CHECK(outline_refusal(svg("<path d='" + star + "Z'/>")) == "outline.tangled");
+    CHECK(outline_refusal(svg("<path fill='none' stroke='black' d='" + star + "Z'/>")) == "outline.tangled");
+    std::string rings;
+    for (int i = 0; i < 4000; ++i) rings += "<circle cx='0' cy='0' r='" + number(9000 - i) + "'/>";
+    CHECK(outline_refusal(svg(rings)) == "outline.over-one-another");
 }
 
 TEST_CASE("an outline is scaled by its one known dimension") {

@@ -6,6 +6,7 @@
 #include "files/print_page.h"
 #include "stations/cutting_parts.h"
 #include "theme/words.h"
+#include "window/hand_over.h"
 
 namespace skarvel {
 
@@ -181,8 +182,7 @@ void SendingPart::send_load(bool only_test) {
             return send(
                 order, to,
                 [this](double share) {
-                    QMetaObject::invokeMethod(
-                        this, [this, share] { show_progress(static_cast<int>(share * 100)); }, Qt::QueuedConnection);
+                    hand_over(this, [this, share] { show_progress(static_cast<int>(share * 100)); });
                 },
                 *holding, stop);
         },

@@ -19,6 +19,7 @@
 #include "job/text_commands.h"
 #include "theme/words.h"
 #include "values/checksum.h"
+#include "window/hand_over.h"
 #include "window/trace_dialog.h"
 #include "window/waited.h"
 
@@ -249,9 +250,7 @@ void Desk::keep_copy() {
     copies_.start([this, path = path_, job = job()] {
         const auto kept = recovery_->keep(path, write_job(job));
         if (kept) return;
-        QMetaObject::invokeMethod(
-            this, [this, what = kept.error().what] { Q_EMIT said(QString::fromStdString(say(what)), true); },
-            Qt::QueuedConnection);
+        hand_over(this, [this, what = kept.error().what] { Q_EMIT said(QString::fromStdString(say(what)), true); });
     });
 }
 

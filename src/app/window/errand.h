@@ -12,6 +12,7 @@
 #include <thread>
 
 #include "values/stop.h"
+#include "window/hand_over.h"
 
 namespace skarvel {
 
@@ -39,24 +40,18 @@ class Errand {
         going.thread = std::jthread([this, number, ended = going.ended, work = std::move(work),
                                      told = std::move(told)](const std::stop_token& stop) {
             const auto tell = [this, number, &told](T result) {
-                QMetaObject::invokeMethod(
-                    home_,
-                    [this, number, told, result = std::make_shared<const T>(std::move(result))] {
-                        if (number == number_) told(*result);
-                    },
-                    Qt::QueuedConnection);
+                hand_over(home_, [this, number, told, result = std::make_shared<const T>(std::move(result))] {
+                    if (number == number_) told(*result);
+                });
             };
             try {
                 const WhileStoppable stoppable(stop);
                 work(stop, tell);
             } catch (const std::exception&) {  // stopped, or not to be had: either way there is nothing to tell
             }
-            QMetaObject::invokeMethod(
-                home_,
-                [this, number] {
-                    if (number == number_) busy_ = false;
-                },
-                Qt::QueuedConnection);
+            hand_over(home_, [this, number] {
+                if (number == number_) busy_ = false;
+            });
             *ended = true;
         });
     }

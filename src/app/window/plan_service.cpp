@@ -4,6 +4,7 @@
 #include <QMetaObject>
 
 #include "files/moment.h"
+#include "window/hand_over.h"
 
 namespace skarvel {
 namespace {
@@ -65,13 +66,10 @@ void PlanService::work(const std::stop_token& stop) {
         library = wish.library;
         const auto on_face = [&](std::size_t done, std::size_t faces) {
             if (faces < 2) return;
-            QMetaObject::invokeMethod(
-                this,
-                [this, done, faces] {
-                    progress_ = {done, faces};
-                    if (!current()) Q_EMIT progressed();
-                },
-                Qt::QueuedConnection);
+            hand_over(this, [this, done, faces] {
+                progress_ = {done, faces};
+                if (!current()) Q_EMIT progressed();
+            });
         };
         std::optional<Plan> planned;
         Present present{wish.now, {}, clock_changes(wish.now, wish.now + days_ahead)};
@@ -92,7 +90,7 @@ void PlanService::work(const std::stop_token& stop) {
             latest_revision_ = wish.revision;
         }
         ready_.notify_all();
-        QMetaObject::invokeMethod(this, &PlanService::take_latest, Qt::QueuedConnection);
+        hand_over(this, [this] { take_latest(); });
     }
 }
 

@@ -13,6 +13,7 @@
 #include "theme/theme.h"
 #include "theme/words.h"
 #include "window/fields.h"
+#include "window/hand_over.h"
 
 namespace skarvel {
 namespace {
@@ -122,8 +123,7 @@ void TraceDialog::work(const std::stop_token& stop) {
             wish = *std::exchange(next_, std::nullopt);
         }
         auto traced = trace(picture_, wish, 4_in);
-        QMetaObject::invokeMethod(
-            this, [this, wish, traced = std::move(traced)] { show_traced(wish, traced); }, Qt::QueuedConnection);
+        hand_over(this, [this, wish, traced = std::move(traced)] { show_traced(wish, traced); });
     }
 }
 

@@ -12,10 +12,12 @@
 #include <numeric>
 #include <optional>
 
+#include "drawing/nested.h"
 #include "drawing/svg_plain.h"
 #include "drawing/svg_tree.h"
 #include "drawing/too_much.h"
 #include "geometry/stroke.h"
+#include "geometry/tangle.h"
 #include "values/checksum.h"
 
 namespace skarvel {
@@ -184,7 +186,7 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
     if (progress) progress(0.5);
     const auto paper = paper_for(*paths, plain.mm, name);
     if (!paper) return tl::unexpected(paper.error());
-    std::size_t at = 0;
+    std::size_t at = 0, corners = 0;
     Box box;
     while (at < paths->size()) {
         if (stop.stop_requested()) return no("drawing.stopped", name);
@@ -193,8 +195,10 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
         std::vector<bool> closed;
         for (; at < paths->size() && (*paths)[at].shape == shape; ++at) {
             rings.push_back(on_grid(flat((*paths)[at].contour, paper->scale), *paper));
+            corners += rings.back().size();
             closed.push_back((*paths)[at].closed);
         }
+        if (corners > limits::corners) return too_many_corners(name, Station::Lettering);
         const PlainShape look = shape < plain.shapes.size() ? plain.shapes[shape] : PlainShape{};
         Region region = look.stroke > 0 ? stroke_of(std::move(rings), std::move(closed), look, paper->scale)
                         : look.even_odd ? Region::from_rings_even_odd(rings)
@@ -206,64 +210,10 @@ Expected<ReadDrawing> read_svg(const std::string& bytes, const std::string& name
             progress(0.5 + 0.5 * static_cast<double>(at) / static_cast<double>(paths->size()));
     }
     if (out.drawing.parts.empty()) return no("drawing.nothing", name, "outline.convert-text");
+    look_for_tangles(shapes_of(out.drawing));
     for (DrawingPart& p : out.drawing.parts) p.shape = p.shape.moved(Point{} - box.low);
     out.width = drawable(grid_to_mm(box.width()) * plain.mm / paper->scale);
     return out;
-}
-
-// Closed paths of one colour: one that lies inside of another is its hole, one inside of that ink again; paths that
-// cross are one shape, and what was drawn twice counts once.
-//
-// Nothing where there is more to look at than is looked at: `looks`, in corners.
-std::optional<Region> filled(const std::vector<Ring>& rings, double& looks) {
-    std::vector<std::pair<double, Region>> shapes;
-    for (const Ring& ring : rings) {
-        Region shape = Region::from_rings({ring});
-        // Drawn clockwise it is the same shape.
-        if (shape.empty()) shape = Region::from_rings({Ring(ring.rbegin(), ring.rend())});
-        if (!shape.empty()) shapes.emplace_back(shape.area_mm2(), std::move(shape));
-    }
-    std::stable_sort(shapes.begin(), shapes.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
-    std::vector<std::vector<Region>> by_depth;
-    std::vector<std::size_t> depth(shapes.size());
-    std::vector<std::vector<std::size_t>> holding(shapes.size());  // larger ones that one lies in, by place
-    constexpr double same = 1e-6;                                  // of its area
-    const auto corners = [](const Region& r) {
-        std::size_t n = 0;
-        for (const Ring& ring : r.rings()) n += ring.size();
-        return static_cast<double>(n);
-    };
-    for (std::size_t i = 0; i < shapes.size(); ++i) {
-        const auto& [area, shape] = shapes[i];
-        bool again = false;
-        std::vector<bool> known(i, false);
-        for (std::size_t k = i; k-- > 0 && !again;) {
-            const auto& [larger, around] = shapes[k];
-            // What lies in a shape lies in all that hold this one.
-            if (known[k] || !around.bounds().holds(shape.bounds())) continue;
-            look_for_stop();
-            looks -= corners(shape) + corners(around) / 50 + static_cast<double>(holding[k].size()) / 5;
-            if (looks < 0) return std::nullopt;
-            if (subtract(shape, around).area_mm2() > same * area) continue;
-            again = larger - area <= same * area;
-            depth[i] = std::max(depth[i], again ? depth[k] : depth[k] + 1);
-            holding[i].push_back(k);
-            for (const std::size_t outer : holding[k]) {
-                if (!known[outer]) holding[i].push_back(outer);
-                known[outer] = true;
-            }
-        }
-        if (again) continue;
-        by_depth.resize(std::max(by_depth.size(), depth[i] + 1));
-        by_depth[depth[i]].push_back(shape);
-    }
-    // A shape of one depth lies in one of the depth before: ink is what lies between the two.
-    std::vector<Region> ink;
-    for (std::size_t d = 0; d < by_depth.size(); d += 2) {
-        const Region level = merge(by_depth[d]);
-        ink.push_back(d + 1 < by_depth.size() ? subtract(level, merge(by_depth[d + 1])) : level);
-    }
-    return merge(ink);
 }
 
 Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name) {
@@ -275,22 +225,27 @@ Expected<ReadDrawing> read_dxf(const std::string& bytes, const std::string& name
     if (read->paths.empty()) return no("drawing.nothing", name, "outline.convert-text");
     const auto paper = paper_for(read->paths, 1, name);
     if (!paper) return tl::unexpected(paper.error());
-    std::vector<std::vector<Ring>> rings(read->colours.size());
+    std::vector<std::vector<Region>> paths(read->colours.size());
+    double looks = limits::corners;
     int open = 0;
     for (const DrawnPath& p : read->paths) {
         if (!p.closed) {
             ++open;
             continue;
         }
-        rings[p.shape].push_back(on_grid(flat(p.contour, paper->scale), *paper));
+        const Ring ring = on_grid(flat(p.contour, paper->scale), *paper);
+        if ((looks -= static_cast<double>(ring.size())) < 0) return too_many_corners(name, Station::Lettering);
+        Region shape = Region::from_rings({ring});
+        // Drawn clockwise it is the same shape.
+        if (shape.empty()) shape = Region::from_rings({Ring(ring.rbegin(), ring.rend())});
+        paths[p.shape].push_back(std::move(shape));
     }
     std::vector<std::pair<std::size_t, Region>> inks;
     Box box;
-    double looks = 4e6;
-    for (std::size_t i = 0; i < rings.size(); ++i) {
+    for (std::size_t i = 0; i < paths.size(); ++i) {
         look_for_stop();
-        std::optional<Region> ink = filled(rings[i], looks);
-        if (!ink) return too_much(name, Station::Lettering);
+        std::optional<Region> ink = nested(std::move(paths[i]), looks);
+        if (!ink) return too_many_corners(name, Station::Lettering);
         if (ink->empty()) continue;
         box = around(box, ink->bounds());
         inks.emplace_back(i, std::move(*ink));
@@ -327,6 +282,8 @@ Expected<ReadDrawing> read_drawing_file(const std::string& bytes, const std::str
         read->drawing.source = name;
         read->drawing.checksum = checksum_of(bytes);
         return read;
+    } catch (const Tangled&) {
+        return no("outline.tangled", name, "outline.simplify");
     } catch (const OffGrid&) {
         return no("outline.off-grid", name, "outline.nearer");
     }

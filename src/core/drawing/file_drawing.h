@@ -37,6 +37,8 @@ struct FileDrawing {
     friend bool operator==(const FileDrawing&, const FileDrawing&) = default;
 };
 
+/// Of all parts, back to front.
+std::vector<Region> shapes_of(const FileDrawing& drawing);
 /// Round all parts.
 Box bounds_of(const FileDrawing& drawing);
 

@@ -1,4 +1,5 @@
 #include "drawing/outline_file.h"
+#include "drawing/nested.h"
 #include "drawing/too_much.h"
 
 #include <algorithm>
@@ -27,15 +28,15 @@ double shoelace(const Ring& ring) {
 // A region and whether its path crossed itself: then winding fills other than what the path's own area says.
 struct Shape {
     Region region;
-    double area = 0;
     bool crosses = false;
 };
 
 Shape shape_of(const Outline::Contour& contour, double scale) {
     Outline one;
     one.contours.push_back(contour);
-    Shape shape{flatten(one, scale, scale), 0, false};
-    for (const Ring& ring : shape.region.rings()) shape.area += std::abs(shoelace(ring));
+    Shape shape{flatten(one, scale, scale), false};
+    double area = 0;
+    for (const Ring& ring : shape.region.rings()) area += std::abs(shoelace(ring));
     // The same path as a polygon through its own nodes and middles, for its signed area.
     std::vector<Outline::Node> nodes{contour.start};
     for (const auto& curve : contour.curves) {
@@ -60,8 +61,8 @@ Shape shape_of(const Outline::Contour& contour, double scale) {
         twice += a.x * b.y - b.x * a.y;
     }
     const double signed_area = std::abs(twice) / 2 * scale * scale / (grid_nm * 1e-6) / (grid_nm * 1e-6);
-    shape.crosses = shape.region.rings().size() > 1 ||
-                    std::abs(signed_area - shape.area) > 0.02 * std::max(shape.area, signed_area);
+    shape.crosses =
+        shape.region.rings().size() > 1 || std::abs(signed_area - area) > 0.02 * std::max(area, signed_area);
     return shape;
 }
 
@@ -103,7 +104,8 @@ Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& na
     const Extent extent = extent_of(all);
     const double larger = std::max(extent.x1 - extent.x0, extent.y1 - extent.y0);
     if (extent.empty() || !std::isfinite(larger) || larger <= 0) return no_outline("outline.no-path", name);
-    std::vector<Shape> shapes;
+    std::vector<Region> shapes;
+    double looks = limits::corners;
     for (Outline::Contour contour : all.contours) {
         // About its own corner, so that far-away drawings stay in range.
         const auto move = [&](Outline::Node& n) {
@@ -114,19 +116,14 @@ Expected<ReadOutline> outline_in(const std::string& bytes, const std::string& na
         for (auto& curve : contour.curves) std::for_each(curve.begin(), curve.end(), move);
         Shape shape = shape_of(contour, larger_side_mm / larger);
         if (shape.crosses) return no_outline("outline.crosses", name, "outline.uncross");
-        if (!shape.region.empty()) shapes.push_back(std::move(shape));
+        // Seen once as a shape, and once for whether it crosses itself.
+        if ((looks -= 2 * static_cast<double>(corners_of(shape.region))) < 0)
+            return too_many_corners(name, Station::Blank);
+        shapes.push_back(std::move(shape.region));
     }
-    std::stable_sort(shapes.begin(), shapes.end(), [](const Shape& a, const Shape& b) { return a.area > b.area; });
-    Region region;
-    for (const Shape& shape : shapes) {
-        if (region.empty()) {
-            region = shape.region;
-        } else if (subtract(shape.region, region).empty()) {
-            region = subtract(region, shape.region);
-        } else {
-            region = merge(region, shape.region);
-        }
-    }
+    const auto made = nested(std::move(shapes), looks);
+    if (!made) return too_many_corners(name, Station::Blank);
+    const Region& region = *made;
     if (region.empty()) return no_outline("outline.no-path", name);
     if (islands(region).size() > 1) return no_outline("outline.several", name, "outline.one-shape");
     return ReadOutline{region.moved(Point{} - region.bounds().low), left_out(bytes, name, svg, std::move(of_dxf))};
@@ -143,6 +140,8 @@ Expected<Region> read_outline_file(const std::string& bytes, const std::string& 
 Expected<ReadOutline> read_outline(const std::string& bytes, const std::string& name) {
     try {
         return outline_in(bytes, name);
+    } catch (const Tangled&) {
+        return no_outline("outline.tangled", name, "outline.simplify");
     } catch (const OffGrid&) {
         return no_outline("outline.off-grid", name, "outline.nearer");
     }

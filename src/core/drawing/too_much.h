@@ -16,4 +16,11 @@ inline tl::unexpected<Problem> too_much(const std::string& name, Station where) 
                    where, {"outline.simplify", {}});
 }
 
+/// The same where paths are too many in and over one another.
+inline tl::unexpected<Problem> too_many_corners(const std::string& name, Station where) {
+    return refused(
+        {"outline.over-one-another", {{"file", name}, {"corners", static_cast<std::int64_t>(limits::corners)}}}, where,
+        {"outline.simplify", {}});
+}
+
 }  // namespace skarvel

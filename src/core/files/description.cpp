@@ -1,5 +1,7 @@
 #include "files/description.h"
 
+#include "geometry/tangle.h"
+
 namespace skarvel::description {
 
 void refuse(const char* id, const std::string& where, const std::string& detail) {
@@ -175,7 +177,11 @@ Region Value<Region>::read(const Spot& spot, const Limits&) {
         }
         rings.push_back(std::move(ring));
     }
-    return Region::from_rings(rings);
+    try {
+        return Region::from_rings(rings);
+    } catch (const Tangled&) {
+        refuse("file.tangled", spot.where);
+    }
 }
 
 Json Value<Region>::write(const Region& region) {

@@ -2,6 +2,8 @@
 
 #include <boost/beast/core/detail/base64.hpp>
 
+#include "geometry/tangle.h"
+
 namespace skarvel::description {
 
 namespace base64 = boost::beast::detail::base64;
@@ -71,6 +73,11 @@ Json Value<Hours>::write(const Hours& hours) {
 void KeptDrawing::read(const Object& o, PlacedDrawing& into) {
     FileDrawing drawing;
     read_fields(o, drawing);
+    try {
+        look_for_tangles(shapes_of(drawing));
+    } catch (const Tangled&) {
+        refuse("file.tangled", o.path("parts"));
+    }
     if (o.has("picture")) {
         const Object p(o.at("picture"));
         p.only({"bytes", "frame", "around"});

@@ -14,6 +14,7 @@
 #include <numeric>
 #include <polyclipping/clipper.hpp>
 
+#include "geometry/tangle.h"
 #include "values/stop.h"
 
 namespace skarvel {
@@ -400,11 +401,13 @@ std::int64_t grid_from_mm(double mm) {
 
 Region Region::from_rings(const std::vector<Ring>& rings) {
     for (const Ring& ring : rings) within_grid(ring);
+    look_for_tangles(rings);
     return run(cl::ctUnion, to_paths(rings), {}, cl::pftNonZero);
 }
 
 Region Region::from_rings_even_odd(const std::vector<Ring>& rings) {
     for (const Ring& ring : rings) within_grid(ring);
+    look_for_tangles(rings);
     return run(cl::ctUnion, to_paths(rings), {}, cl::pftEvenOdd);
 }
 
@@ -523,6 +526,33 @@ Region Region::mirrored(std::int64_t twice_middle) const {
     return RegionAccess::make(std::move(mirrored));
 }
 
+namespace {
+
+// Many are merged by halves, side by side: the library takes the cube of the edges that lie on one another.
+std::vector<Ring> merged_cluster(std::span<const Region> shapes, std::vector<std::size_t> group) {
+    constexpr std::size_t at_once = 64;
+    if (group.size() <= at_once) {
+        cl::Paths paths;
+        for (const std::size_t i : group) {
+            for (cl::Path& path : to_paths(shapes[i])) paths.push_back(std::move(path));
+        }
+        return run(cl::ctUnion, paths, {}, cl::pftNonZero).rings();
+    }
+    Box all;
+    for (const std::size_t i : group) all = around(all, shapes[i].bounds());
+    const Axis axis = all.width() >= all.height() ? Axis::X : Axis::Y;
+    const auto half = group.begin() + static_cast<long>(group.size() / 2);
+    const auto place = [&](std::size_t i) { return std::pair(along(axis, middle_of(shapes[i].bounds())), i); };
+    std::nth_element(group.begin(), half, group.end(),
+                     [&](std::size_t a, std::size_t b) { return place(a) < place(b); });
+    std::vector<Ring> both = merged_cluster(shapes, {group.begin(), half});
+    std::vector<Ring> high = merged_cluster(shapes, {half, group.end()});
+    std::move(high.begin(), high.end(), std::back_inserter(both));
+    return run(cl::ctUnion, to_paths(both), {}, cl::pftNonZero).rings();
+}
+
+}  // namespace
+
 Region merge(std::span<const Region> shapes) {
     std::vector<Ring> rings;
     for (const std::vector<std::size_t>& group : clusters(shapes)) {
@@ -531,12 +561,8 @@ Region merge(std::span<const Region> shapes) {
             rings.insert(rings.end(), own.begin(), own.end());
             continue;
         }
-        cl::Paths paths;
-        for (const std::size_t i : group) {
-            for (cl::Path& path : to_paths(shapes[i])) paths.push_back(std::move(path));
-        }
-        const Region joined = run(cl::ctUnion, paths, {}, cl::pftNonZero);
-        rings.insert(rings.end(), joined.rings().begin(), joined.rings().end());
+        const std::vector<Ring> joined = merged_cluster(shapes, group);
+        rings.insert(rings.end(), joined.begin(), joined.end());
     }
     std::sort(rings.begin(), rings.end());
     return RegionAccess::make(std::move(rings));

@@ -34,9 +34,17 @@ constexpr double grid_to_mm(std::int64_t units) { return static_cast<double>(uni
 
 /// No shape reaches farther from the origin: 134 m.
 constexpr std::int64_t grid_end = std::int64_t{1} << 30;
-/// What no Region can be made from: coordinates beyond the grid, or none at all.
-struct OffGrid : std::range_error {
-    OffGrid() : std::range_error("a coordinate lies beyond what can be drawn") {}
+/// What no Region can be made from.
+struct Undrawable : std::range_error {
+    using std::range_error::range_error;
+};
+/// Coordinates beyond the grid, or none at all.
+struct OffGrid : Undrawable {
+    OffGrid() : Undrawable("a coordinate lies beyond what can be drawn") {}
+};
+/// Lines that cross one another too often (geometry/tangle.h).
+struct Tangled : Undrawable {
+    Tangled() : Undrawable("lines cross one another more often than can be sorted out") {}
 };
 /// Millimetres in grid units, rounded to the nearest. Throws OffGrid.
 std::int64_t grid_from_mm(double mm);
@@ -108,7 +116,7 @@ class Region {
   public:
     Region() = default;
     static Region rectangle(const Box& box);
-    /// From rings as they come, filled by the non-zero winding rule, as typefaces are.
+    /// From rings as they come, filled by the non-zero winding rule, as typefaces are. Throws Undrawable.
     static Region from_rings(const std::vector<Ring>& rings);
     /// Filled where an odd number of rings lie round a point, as drawings may ask.
     static Region from_rings_even_odd(const std::vector<Ring>& rings);

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <polyclipping/clipper.hpp>
 
+#include "geometry/tangle.h"
+
 namespace skarvel {
 
 namespace {
@@ -89,6 +91,7 @@ cl::Path to_path(const Ring& ring) {
 }  // namespace
 
 Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, const Stroke& stroke) {
+    look_for_tangles(lines, false);
     const double half = static_cast<double>(to_grid(stroke.width)) / 2;
     const double farthest = std::min(stroke.miter, 1000.0);
     // No corner that is left to the library is beyond its limit.

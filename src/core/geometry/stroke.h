@@ -18,7 +18,7 @@ struct Stroke {
 
 /// What lines cover when they are drawn, corners and ends as SVG 2 has them ("line join shape"); a closed one comes
 /// back to its start. A line without length is a dot, where its ends
-/// are not flat. Throws OffGrid for what reaches beyond the grid.
+/// are not flat. Throws Undrawable for what reaches beyond the grid or crosses itself without end.
 Region stroked(const std::vector<Ring>& lines, const std::vector<bool>& closed, const Stroke& stroke);
 
 }  // namespace skarvel

@@ -795,6 +795,7 @@ StepPicture picture_of_order(const FaceId& face, const Job& job, const Plan& pla
     StepPicture out;
     int number = 0;
     std::vector<PictureMark> numbers;
+    const Shop any_shop;
     for (const ColourPlan& c : plan.colours) {
         if (c.face->id != face || !c.laying) continue;
         if (out.marks.empty()) {
@@ -802,7 +803,7 @@ StepPicture picture_of_order(const FaceId& face, const Job& job, const Plan& pla
             begin.face = face;
             begin.work = Work::Proof;
             begin.hands_on = Minutes(0);
-            out = picture_of(begin, job, plan, {}, trade);
+            out = picture_of(begin, job, plan, any_shop, trade);
             std::erase_if(out.marks, [](const PictureMark& m) { return m.shows == Shows::Ink; });
             out.figures.clear();
         }
