@@ -36,7 +36,6 @@ int main(int argc, char** argv) {
     // Typefaces and tables are read while Qt starts.
     const std::filesystem::path assets = find_assets(SKARVEL_SOURCE_ASSETS);
     std::future<Expected<Library>> reading = std::async(std::launch::async, read_library, assets);
-    std::future<void> looking = std::async(std::launch::async, look_for_typefaces);
     // What only says something needs no display.
     const auto only_says = [&](const char* argument) {
         const std::string_view a(argument);
@@ -46,6 +45,8 @@ int main(int argc, char** argv) {
     const std::unique_ptr<QCoreApplication> made(no_window ? new QCoreApplication(argc, argv)
                                                            : new QApplication(argc, argv));
     QCoreApplication& app = *made;
+    // Not before the tables: those are waited for first.
+    std::future<void> looking = std::async(std::launch::async, look_for_typefaces);
     QCoreApplication::setApplicationName("skarvel");
     QCoreApplication::setApplicationVersion("0.1.0");
     // What the options are for is read by nobody else; other sentences come with the library.

@@ -11,6 +11,7 @@
 #include <QScrollArea>
 #include <QStyleFactory>
 #include <QStyleOption>
+#include <QTime>
 #include <algorithm>
 
 #include "theme/roles.h"
@@ -307,7 +308,16 @@ void draw_slider(const QStyleOptionSlider& slider, QPainter* painter, const QSty
         groove = QRect(slider.rect.center().x() - 1, slider.rect.top(), 3, slider.rect.height());
     else
         groove = QRect(slider.rect.left(), slider.rect.center().y() - 1, slider.rect.width(), 3);
-    draw_box(painter, groove, t.line, {}, 0, 1);
+    // As far as the knob has come it is drawn in ink.
+    const bool enabled = has(&slider, QStyle::State_Enabled);
+    draw_box(painter, groove, enabled ? t.pencil : t.line, {}, 0, 1);
+    if (QRect done = groove; enabled && !upright) {
+        if (slider.upsideDown)
+            done.setLeft(handle.center().x());
+        else
+            done.setRight(handle.center().x());
+        draw_box(painter, done, t.chalk, {}, 0, 1);
+    }
     const int side = std::min(handle.width(), handle.height());
     QRect knob(0, 0, side, side);
     knob.moveCenter(handle.center());
@@ -437,14 +447,26 @@ void Style::drawControl(ControlElement element, const QStyleOption* option, QPai
             if (const auto* item = qstyleoption_cast<const QStyleOptionMenuItem*>(option))
                 draw_menu_item(*item, painter);
             return;
+        case CE_ProgressBarLabel:
+            return;  // what it shows is said in words beside it
         case CE_ProgressBarGroove:
             return draw_box(painter, option->rect, t.sheet, t.pencil);
         case CE_ProgressBarContents: {
             const auto* bar = qstyleoption_cast<const QStyleOptionProgressBar*>(option);
-            if (bar == nullptr || bar->maximum <= bar->minimum) break;
-            const double share = static_cast<double>(bar->progress - bar->minimum) / (bar->maximum - bar->minimum);
+            if (bar == nullptr) break;
             QRect done = option->rect.adjusted(1, 1, -1, -1);
-            done.setWidth(static_cast<int>(done.width() * std::clamp(share, 0.0, 1.0)));
+            if (bar->maximum > bar->minimum) {
+                const double share = static_cast<double>(bar->progress - bar->minimum) / (bar->maximum - bar->minimum);
+                done.setWidth(static_cast<int>(done.width() * std::clamp(share, 0.0, 1.0)));
+            } else {
+                // How much there is to do is not known: a piece goes there and back.
+                constexpr int there_and_back_ms = 2400;
+                const double way = std::abs(
+                    QTime::currentTime().msecsSinceStartOfDay() % there_and_back_ms * 2.0 / there_and_back_ms - 1);
+                const int piece = done.width() / 4;
+                done = QRect(done.left() + static_cast<int>((done.width() - piece) * way), done.top(), piece,
+                             done.height());
+            }
             painter->fillRect(visualRect(option->direction, option->rect, done), t.chalk);
             return;
         }

@@ -76,7 +76,6 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
     speak_from(library_->catalogue, shop().display);
     offer_colours();
     recovery_ = std::make_unique<Recovery>(files_.data / "unsaved");
-    copies_.setMaxThreadCount(1);  // one after the other, in their order
     load_records();
     copy_timer_.setSingleShot(true);
     connect(&copy_timer_, &QTimer::timeout, this, &Desk::keep_copy);
@@ -94,7 +93,7 @@ Desk::Desk(std::shared_ptr<const Library> library, DeskFiles files, std::optiona
 
 Desk::~Desk() {
     looking_.stop();
-    copies_.waitForDone();
+    copies_.wait();
 }
 
 Moment Desk::now() const {
@@ -261,7 +260,7 @@ void Desk::discard_copy() {
 void Desk::close_without_copy() {
     copy_timer_.stop();
     discard_copy();
-    copies_.waitForDone();
+    copies_.wait();
 }
 
 std::vector<ShelfColour> Desk::colours_at_hand() const {

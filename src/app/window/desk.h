@@ -7,7 +7,6 @@
 
 #include <QLockFile>
 #include <QObject>
-#include <QThreadPool>
 #include <QTimer>
 #include <filesystem>
 #include <functional>
@@ -25,6 +24,7 @@
 #include "logbook/logbook.h"
 #include "proof/proof.h"
 #include "window/errand.h"
+#include "window/in_order.h"
 #include "window/installed.h"
 #include "window/plan_service.h"
 #include "window/selection.h"
@@ -236,7 +236,7 @@ class Desk : public QObject {
     std::optional<FileStamp> stamp_;
     std::unique_ptr<Recovery> recovery_;
     std::vector<std::filesystem::path> opened_;  // here, the last one first
-    QThreadPool copies_;
+    InOrder copies_;
     std::optional<Logbook> logbook_;
     std::vector<LogRecord> records_;
     std::vector<PaceRecord> paces_;

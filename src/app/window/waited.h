@@ -6,6 +6,7 @@
 
 #include <QCoreApplication>
 #include <QElapsedTimer>
+#include <QProgressBar>
 #include <QProgressDialog>
 #include <atomic>
 #include <functional>
@@ -56,6 +57,8 @@ Expected<T> waited(const QString& what,
         if (const int percent = static_cast<int>(done * 99); told && percent > 0) {
             progress->setRange(0, 100);
             progress->setValue(percent);
+        } else if (told) {
+            for (auto* bar : progress->findChildren<QProgressBar*>()) bar->update();  // goes there and back
         }
         // Until it is told, nothing else may be begun.
         QCoreApplication::processEvents(told ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents, 30);

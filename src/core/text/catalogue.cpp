@@ -39,6 +39,36 @@ Sentence made_ready(const std::string& pattern) {
     return out;
 }
 
+// An object of sentences and nothing else, read into a table as it comes.
+class ReadSentences : public nlohmann::json_sax<nlohmann::json> {
+  public:
+    std::map<std::string, std::string> patterns;
+    std::string at;  // what was read last, where something else stands in its place
+
+    bool start_object(std::size_t) override { return depth_++ == 0; }
+    bool key(string_t& id) override {
+        at = std::move(id);
+        return true;
+    }
+    bool string(string_t& text) override {
+        if (depth_ == 1) patterns[std::move(at)] = std::move(text);
+        return depth_ == 1;
+    }
+    bool end_object() override { return true; }
+    bool null() override { return false; }
+    bool boolean(bool) override { return false; }
+    bool number_integer(number_integer_t) override { return false; }
+    bool number_unsigned(number_unsigned_t) override { return false; }
+    bool number_float(number_float_t, const string_t&) override { return false; }
+    bool binary(binary_t&) override { return false; }
+    bool start_array(std::size_t) override { return false; }
+    bool end_array() override { return false; }
+    bool parse_error(std::size_t, const std::string&, const nlohmann::json::exception&) override { return false; }
+
+  private:
+    int depth_ = 0;
+};
+
 // What an argument is in a sentence: a count stays a number, so that its noun can follow it.
 struct Said {
     const Catalogue& catalogue;
@@ -91,6 +121,8 @@ std::string Catalogue::say(const Reason& reason, const Display& display) const {
     if (reason.id.empty()) return {};
     const auto pattern = sentences_->patterns.find(reason.id);
     if (pattern == sentences_->patterns.end()) return reason.id;
+    // Most words take no argument and no quoting: there is nothing to make ready.
+    if (pattern->second.find_first_of("{}'") == std::string::npos) return pattern->second;
     // Arguments that are sentences themselves are said first: the lock is not held twice.
     std::vector<std::pair<std::string, icu::Formattable>> said;
     for (const auto& [name, value] : reason.arguments) {
@@ -127,14 +159,10 @@ std::string Catalogue::say(const Reason& reason, const Display& display) const {
 }
 
 Expected<Catalogue> read_catalogue(std::string_view json) {
-    const auto parsed = nlohmann::json::parse(json, nullptr, false);
-    if (!parsed.is_object()) return refused({"file.not-json", {}}, "text");
-    std::map<std::string, std::string> patterns;
-    for (const auto& [id, text] : parsed.items()) {
-        if (!text.is_string()) return refused({"file.not-json", {}}, "text/" + id);
-        patterns[id] = text.get<std::string>();
-    }
-    return Catalogue(std::move(patterns));
+    ReadSentences read;
+    if (!nlohmann::json::sax_parse(json, &read))
+        return refused({"file.not-json", {}}, read.at.empty() ? "text" : "text/" + read.at);
+    return Catalogue(std::move(read.patterns));
 }
 
 std::string show_moment(Moment moment, bool with_date) {
