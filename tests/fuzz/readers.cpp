@@ -13,30 +13,18 @@
 #include <thread>
 
 #include "device/sender.h"
-#include "drawing/drawing_file.h"
-#include "drawing/outline_file.h"
 #include "files/job_file.h"
 #include "files/moment.h"
 #include "files/pdf.h"
 #include "files/photographs.h"
 #include "files/plan_json.h"
-#include "files/weather.h"
 #include "job/plan.h"
-#include "lettering/typeface.h"
 #include "logbook/logbook.h"
-#include "measure/reading.h"
 #include "proof/proof.h"
-#include "proof/reading.h"
 #include "sheets/sheets.h"
-#include "text/when.h"
 
 namespace skarvel::fuzz {
 namespace {
-
-// What has to hold of whatever was read: a fuzzer notices the end of the program.
-void must(bool holds) {
-    if (!holds) std::abort();
-}
 
 const Library& library() {
     static const Library shared = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets").value();
@@ -44,59 +32,6 @@ const Library& library() {
 }
 
 Moment some_evening() { return read_moment("2026-05-04T18:00").value(); }
-
-void measure(const std::string& bytes) {
-    for (const Unit unit : {Unit::Inch, Unit::Millimetre}) {
-        const auto read = read_measure(bytes, unit);
-        if (!read) continue;
-        const auto again = read_measure(read->typed, unit);
-        must(again && again->value == read->value);
-        (void)show(read->value, {});
-        (void)measure_of(read->value, {});
-    }
-}
-
-void weather(const std::string& bytes) {
-    const auto days = read_weather(bytes, some_evening());
-    if (!days) return;
-    must(!days->empty() && days->size() <= most_days_of_weather);
-    for (const DayRoom& d : *days) must(d.celsius >= -50 && d.celsius <= 60 && d.humidity >= 0 && d.humidity <= 100);
-}
-
-// Moments as they are typed, and what a plan makes of a clock that shows them.
-void when(const std::string& bytes) {
-    const auto read = read_when(bytes, some_evening());
-    if (!read) return;
-    std::string written = write_moment(*read);
-    std::replace(written.begin(), written.end(), 'T', ' ');
-    const auto again = read_when(written, some_evening());
-    must(!again || *again == *read);
-}
-
-void drawing(const std::string& bytes) { (void)read_drawing_file(bytes, "drawing"); }
-
-void outline(const std::string& bytes) { (void)read_outline(bytes, "outline"); }
-
-void picture(const std::string& bytes) {
-    if (bytes.size() < 4) return;
-    const int width = 1 + static_cast<unsigned char>(bytes[0]);
-    GreyPicture grey{width, static_cast<int>(bytes.size() - 4) / width, {bytes.begin() + 4, bytes.end()}};
-    const TraceWish wish{static_cast<unsigned char>(bytes[1]), static_cast<unsigned char>(bytes[2]),
-                         static_cast<unsigned char>(bytes[3]) / 2, (bytes[3] & 1) != 0};
-    (void)trace(grey, wish, Length::from_mm(100));
-}
-
-void typeface(const std::string& bytes) { (void)read_typeface(std::make_shared<const std::string>(bytes)); }
-
-void cut_file(const std::string& bytes) {
-    if (bytes.empty()) return;
-    // The first byte says which kind, and whether the knife trails.
-    const auto kind = static_cast<unsigned char>(bytes.front());
-    Knife trailing;
-    trailing.offset = Length::from_mm(0.25);
-    trailing.overcut = Length::from_mm(0.5);
-    (void)read_cut_file(bytes.substr(1), "cut", static_cast<CutFormat>(kind % 3), kind >= 128 ? trailing : Knife{});
-}
 
 void job(const std::string& bytes) {
     const auto read = read_job(bytes);
@@ -198,11 +133,17 @@ void reply(const std::string& bytes) {
 }  // namespace
 
 const std::vector<Reader>& readers() {
-    static const std::vector<Reader> all{{"measure", measure}, {"drawing", drawing},   {"outline", outline},
-                                         {"picture", picture}, {"typeface", typeface}, {"cut-file", cut_file},
-                                         {"job", job},         {"shop", shop},         {"plan", plan},
-                                         {"bed", bed},         {"logbook", logbook},   {"photograph", photograph},
-                                         {"weather", weather}, {"when", when},         {"reply", reply}};
+    static const std::vector<Reader> all = [] {
+        std::vector<Reader> of = readers_of_bytes();
+        of.insert(of.end(), {{"job", job},
+                             {"shop", shop},
+                             {"plan", plan},
+                             {"bed", bed},
+                             {"logbook", logbook},
+                             {"photograph", photograph},
+                             {"reply", reply}});
+        return of;
+    }();
     return all;
 }
 

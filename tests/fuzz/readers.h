@@ -2,6 +2,7 @@
 // with whatever it makes up, and the tests with what is kept in `corpus/`.
 #pragma once
 
+#include <cstdlib>
 #include <string>
 #include <vector>
 
@@ -13,5 +14,12 @@ struct Reader {
 };
 
 const std::vector<Reader>& readers();
+/// Those of them that need no job, shop or library.
+const std::vector<Reader>& readers_of_bytes();
+
+/// What has to hold of whatever was read: a fuzzer notices the end of the program.
+inline void must(bool holds) {
+    if (!holds) std::abort();
+}
 
 }  // namespace skarvel::fuzz
