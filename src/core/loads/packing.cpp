@@ -67,6 +67,8 @@ Spot lowest_spot(Table& table, const Filling& load, std::size_t section) {
     Spot best;
     std::vector<std::int64_t> xs{0};
     std::vector<std::int64_t> ys{0};
+    xs.reserve(load.boxes.size() + 1);
+    ys.reserve(load.boxes.size() + 1);
     for (const Box& box : load.boxes) {
         xs.push_back(box.high.x);
         ys.push_back(box.high.y);
