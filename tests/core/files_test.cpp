@@ -6,6 +6,7 @@
 #include <csignal>
 #include <fstream>
 #include <nlohmann/json.hpp>
+#include <numbers>
 #include <set>
 
 #include "files/cut_file.h"
@@ -406,6 +407,14 @@ TEST_CASE("a blank that makes no sense refuses the file with its place") {
     CHECK(refused_at("/signs/0/blank/tape", {{"bottom", "5 in"}}) == "signs/0/blank/tape/tolerance");
     CHECK(refused_at("/signs/0/blank/frame", {{"kind", "gilded"}}) == "signs/0/blank/frame/kind");
     CHECK(refused_at("/signs/0/blank/outline", {{"shape", {{1, 2, 3}}}, {"known", "1 in"}, {"of", "width"}}) ==
+          "signs/0/blank/outline/shape");
+    nlohmann::json star;
+    for (int i = 0; i < 2001; ++i) {
+        star.push_back(std::lround(1e6 + 1e6 * std::cos(i * 1000 * 2 * std::numbers::pi / 2001)));
+        star.push_back(std::lround(1e6 + 1e6 * std::sin(i * 1000 * 2 * std::numbers::pi / 2001)));
+    }
+    CHECK(refused_at("/signs/0/blank/outline",
+                     {{"shape", nlohmann::json::array({star})}, {"known", "1 in"}, {"of", "width"}}) ==
           "signs/0/blank/outline/shape");
     CHECK(refused_at("/post", {{"height", "6 ft"}, {"buried", "2 ft"}, {"width", "4 in"}, {"arms", "none"}}) ==
           "post/arms");

@@ -4,6 +4,7 @@
 
 #include "blank/blank.h"
 #include "drawing/drawing_file.h"
+#include "proof/reading.h"
 #include "support.h"
 
 using namespace skarvel;
@@ -83,6 +84,14 @@ TEST_CASE("a board full of holes is read; lines that cross without end are refus
     }
     CHECK(outline_refusal(svg("<path d='" + star + "Z'/>")) == "outline.tangled");
     CHECK(outline_refusal(svg("<path fill='none' stroke='black' d='" + star + "Z'/>")) == "outline.tangled");
+    std::string cut = "IN;SP1;PU40000,20000;";
+    for (int i = 1; i <= points; ++i) {
+        const double turn = 2 * std::numbers::pi * i * (points / 2) / points;
+        cut += "PD" + std::to_string(std::lround(20000 + 20000 * std::cos(turn))) + "," +
+               std::to_string(std::lround(20000 + 20000 * std::sin(turn))) + ";";
+    }
+    const auto proved = read_cut_file(cut + "PU;SP0;", "cut", CutFormat::Hpgl, {});
+    CHECK((proved ? "read" : proved.error().what.id) == "outline.tangled");
     std::string rings;
     for (int i = 0; i < 4000; ++i) rings += "<circle cx='0' cy='0' r='" + number(9000 - i) + "'/>";
     CHECK(outline_refusal(svg(rings)) == "outline.over-one-another");

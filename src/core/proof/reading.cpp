@@ -10,6 +10,7 @@
 #include <sstream>
 
 #include "drawing/outline_file.h"
+#include "geometry/tangle.h"
 
 namespace skarvel {
 namespace {
@@ -246,12 +247,25 @@ Expected<std::vector<ReadPath>> from_hpgl(const std::string& bytes, const std::s
 
 Expected<std::vector<ReadPath>> read_cut_file(const std::string& bytes, const std::string& name, CutFormat format,
                                               const Knife& knife) {
-    try {
+    const auto read = [&]() -> Expected<std::vector<ReadPath>> {
         if (format == CutFormat::Svg) return from_svg(bytes, name);
         if (format == CutFormat::Hpgl) return from_hpgl(bytes, name, knife);
         auto drawn = paths_of_dxf(bytes, name);
         if (!drawn) return tl::unexpected(drawn.error());
         return straight(*drawn, 1, 0);
+    };
+    try {
+        auto paths = read();
+        if (!paths) return paths;
+        // What closes is made shapes of, together.
+        std::vector<Ring> closed;
+        for (const ReadPath& path : *paths) {
+            if (path.closed) closed.push_back(path.points);
+        }
+        look_for_tangles(closed);
+        return paths;
+    } catch (const Tangled&) {
+        return refused({"outline.tangled", {{"file", name}}}, Station::Sections, {"outline.simplify", {}});
     } catch (const OffGrid&) {
         return refused({"outline.off-grid", {{"file", name}}}, Station::Sections, {"outline.nearer", {}});
     }
