@@ -14,7 +14,6 @@
 
 #include "device/sender.h"
 #include "files/job_file.h"
-#include "files/moment.h"
 #include "files/pdf.h"
 #include "files/photographs.h"
 #include "files/plan_json.h"
@@ -30,8 +29,6 @@ const Library& library() {
     static const Library shared = read_library(std::filesystem::path(SKARVEL_SOURCE) / "assets").value();
     return shared;
 }
-
-Moment some_evening() { return read_moment("2026-05-04T18:00").value(); }
 
 void job(const std::string& bytes) {
     const auto read = read_job(bytes);

@@ -6,6 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "files/moment.h"
+
 namespace skarvel::fuzz {
 
 struct Reader {
@@ -16,6 +18,9 @@ struct Reader {
 const std::vector<Reader>& readers();
 /// Those of them that need no job, shop or library.
 const std::vector<Reader>& readers_of_bytes();
+
+/// When they are read.
+Moment some_evening();
 
 /// What has to hold of whatever was read: a fuzzer notices the end of the program.
 inline void must(bool holds) {

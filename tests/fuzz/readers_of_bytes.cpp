@@ -3,7 +3,6 @@
 
 #include "drawing/drawing_file.h"
 #include "drawing/outline_file.h"
-#include "files/moment.h"
 #include "files/weather.h"
 #include "fuzz/readers.h"
 #include "lettering/typeface.h"
@@ -12,9 +11,10 @@
 #include "text/when.h"
 
 namespace skarvel::fuzz {
-namespace {
 
 Moment some_evening() { return read_moment("2026-05-04T18:00").value(); }
+
+namespace {
 
 void measure(const std::string& bytes) {
     for (const Unit unit : {Unit::Inch, Unit::Millimetre}) {
