@@ -16,7 +16,7 @@ using namespace skarvel::testing;
 
 namespace {
 
-void open(Window& w, const QString& group) {
+void unfold(Window& w, const QString& group) {
     auto& head = w.get<QPushButton>(group);
     if (!head.isChecked()) w.click(group);
 }
@@ -44,7 +44,7 @@ int undo_steps(Window& w) {
 
 TEST_CASE("painted fields and guides grow without a limit, and any of them is taken out") {
     Window w;
-    open(w, "Painted fields");
+    unfold(w, "Painted fields");
     for (int i = 0; i < 5; ++i) w.click("Add a painted field");
     CHECK(w.job().signs.front().blank.fields.size() == 5);
     w.type(w.get<QLineEdit>("depth of field 5"), "1 1/2");
@@ -56,7 +56,7 @@ TEST_CASE("painted fields and guides grow without a limit, and any of them is ta
     CHECK(w.job().signs.front().blank.fields.size() == 4);
     CHECK(w.get<QLineEdit>("depth of field 4").text() == shown("1 1/2 in"));
     CHECK(w.find<QLineEdit>("depth of field 5") == nullptr);
-    open(w, "Guides");
+    unfold(w, "Guides");
     for (int i = 0; i < 6; ++i) w.click("Add a guide");
     w.type(w.get<QLineEdit>("guide 6 lies at"), "3");
     w.click("Remove guide 1");

@@ -11,7 +11,6 @@ namespace skarvel {
 namespace {
 
 constexpr double snap_pixels = 7;
-constexpr double drag_pixels = 4;
 
 Point face_point(const FaceView& view, QPointF where) {
     const QPointF p = view.transform().inverted().map(where);

@@ -12,7 +12,6 @@ namespace {
 
 constexpr double seam_reach = 6;
 constexpr double flag_reach = 26;  // a seam's flag stands outside the board
-constexpr double drag_pixels = 3;
 
 QLineF line_of(const FaceView& view, const Seam& seam, std::int64_t where) {
     const bool level = seam.axis == Axis::Y;

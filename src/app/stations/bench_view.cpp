@@ -32,8 +32,6 @@ QString countdown(Minutes left) {
     return in_words("bench-view.minutes", {{"minutes", left.count()}});
 }
 
-constexpr int least_target = 64;  // for a finger, whatever the type
-
 void style_big(QPushButton* button, double shrink) {
     const int high = std::max(least_target, static_cast<int>(Theme::px(least_target) * shrink));
     button->setMinimumHeight(high);

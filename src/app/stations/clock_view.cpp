@@ -17,7 +17,6 @@
 namespace skarvel {
 namespace {
 
-constexpr double side = 24;
 constexpr double empty_day = 22;  // pixels of a day without work
 constexpr double most_zoom = 16;
 
@@ -121,7 +120,7 @@ void ClockView::lay_out() {
         minutes += column.close - column.open;
         taken += column.close == column.open ? empty_day : 8;
     }
-    const double room = std::max(100.0, (width() - 2 * side - lanes_wide()) * zoom_ - taken);
+    const double room = std::max(100.0, (width() - 2 * view_side - lanes_wide()) * zoom_ - taken);
     const double scale = minutes > 0 ? room / minutes : 1;
     double x = 0;
     for (Column& column : columns_) {
@@ -131,7 +130,7 @@ void ClockView::lay_out() {
     }
     from_ = std::clamp(from_, 0.0, std::max(0.0, 1 - 1 / zoom_));
     const double off = from_ * x;
-    for (Column& column : columns_) column.left += side + lanes_wide() - off;
+    for (Column& column : columns_) column.left += view_side + lanes_wide() - off;
     // Signs as lanes; of one sign alone, the kinds of its work.
     const std::vector<Task>& tasks = *desk_.plan().tasks;
     const bool several = desk_.job().signs.size() > 1;
@@ -218,10 +217,10 @@ void ClockView::chart(QPainter& p, double top) {
     const Tokens& t = Theme::tokens();
     const Schedule& c = *desk_.plan().clock;
     const std::vector<Task>& tasks = *desk_.plan().tasks;
-    const double left = side + lanes_wide();
+    const double left = view_side + lanes_wide();
     const double bottom = top + head_high() + static_cast<double>(lanes_.size()) * lane_high();
     p.save();
-    p.setClipRect(QRectF(left, top, width() - side - left, bottom - top + Theme::px(20)));
+    p.setClipRect(QRectF(left, top, width() - view_side - left, bottom - top + Theme::px(20)));
     for (const Column& column : columns_) {
         const QRectF where(column.left, top, column.wide, bottom - top);
         const bool works = column.close > column.open;
@@ -334,14 +333,14 @@ void ClockView::chart(QPainter& p, double top) {
     for (std::size_t i = 0; i < lanes_.size(); ++i) {
         const double y = top + head_high() + static_cast<double>(i) * lane_high();
         p.setPen(QPen(t.line, 1));
-        p.drawLine(QPointF(side, y), QPointF(width() - side, y));
+        p.drawLine(QPointF(view_side, y), QPointF(width() - view_side, y));
         p.setPen(t.graphite);
-        p.drawText(QRectF(side, y, lanes_wide() - 8, lane_high()), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(view_side, y, lanes_wide() - 8, lane_high()), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(shown(lanes_[i].toStdString()), Qt::ElideRight,
                                                      static_cast<int>(lanes_wide()) - 8));
     }
     p.setPen(QPen(t.line, 1));
-    p.drawLine(QPointF(side, bottom), QPointF(width() - side, bottom));
+    p.drawLine(QPointF(view_side, bottom), QPointF(width() - view_side, bottom));
     // What is pointed at, or where it goes, in words.
     QString words = in_words("clock-view.how-to-move");
     p.setFont(Theme::font(13));
@@ -364,7 +363,7 @@ void ClockView::chart(QPainter& p, double top) {
         if (!earlier.empty()) words += " · " + in_words("clock-view.waits-for", {{"tasks", names(earlier)}});
         if (!later.empty()) words += " · " + in_words("clock-view.waited-for-by", {{"tasks", names(later)}});
     }
-    const QRectF line(side, bottom + 4, width() - 2 * side, Theme::px(20));
+    const QRectF line(view_side, bottom + 4, width() - 2 * view_side, Theme::px(20));
     p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(words, Qt::ElideRight, static_cast<int>(line.width())));
 }
@@ -395,8 +394,8 @@ void ClockView::rows(QPainter& p, double y) {
         }
     }
     const int columns = columns_of_rows();
-    const double wide = (width() - 2 * side - (columns - 1) * 32) / columns;
-    double left = side;
+    const double wide = (width() - 2 * view_side - (columns - 1) * 32) / columns;
+    double left = view_side;
     const double top = y;
     int column = 0;
     std::chrono::local_days day{};
@@ -493,8 +492,8 @@ void ClockView::paintEvent(QPaintEvent*) {
 }
 
 void ClockView::wheelEvent(QWheelEvent* event) {
-    const double x = event->position().x() - side - lanes_wide();
-    const double room = width() - 2 * side - lanes_wide();
+    const double x = event->position().x() - view_side - lanes_wide();
+    const double room = width() - 2 * view_side - lanes_wide();
     // Over the list, and without turning, the wheel scrolls as ever.
     if (event->position().y() > Theme::px(66) + chart_high() || room <= 0 || event->angleDelta().y() == 0)
         return event->ignore();

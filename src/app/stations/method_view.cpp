@@ -16,7 +16,6 @@
 namespace skarvel {
 namespace {
 
-constexpr double side = 24;
 constexpr double share_of_bar = 0.56;
 
 void check_mark(QPainter& p, QPointF at, const QColor& colour) {
@@ -258,24 +257,24 @@ void MethodView::paintEvent(QPaintEvent*) {
     draw(&p);
     if (drop_y_) {
         p.setPen(QPen(Theme::tokens().chalk, 4, Qt::SolidLine, Qt::RoundCap));
-        p.drawLine(QPointF(side - 12, *drop_y_), QPointF(width() - side, *drop_y_));
+        p.drawLine(QPointF(view_side - 12, *drop_y_), QPointF(width() - view_side, *drop_y_));
     }
 }
 
 // A layer with its name beside it; returns where the next thing begins.
 double MethodView::layer(QPainter* p, const ShownLayer& layer, double y) {
     const Tokens& t = Theme::tokens();
-    const double bar_wide = (width() - 2 * side) * share_of_bar;
-    const double text_x = side + bar_wide + 20;
-    const double text_wide = width() - side - text_x;
+    const double bar_wide = (width() - 2 * view_side) * share_of_bar;
+    const double text_x = view_side + bar_wide + 20;
+    const double text_wide = width() - view_side - text_x;
     const double high = height_of(layer);
     const QString name = shown(desk_.say(layer.name));
     const QString detail =
         shown(desk_.say(layer.detail)) + (layer.lifted ? in_words("method-view.lifted-in-the-end") : QString());
     const bool thin = is_handling(layer.kind) || layer.kind == ShownKind::Seal;
     const double row = std::max<double>(high, Theme::px(thin ? 22 : 40));
-    const QRectF bar(side, y + (row - high) / 2, bar_wide, high);
-    const QRectF whole(side - 12, y - 2, width() - 2 * side + 24, row + 4);
+    const QRectF bar(view_side, y + (row - high) / 2, bar_wide, high);
+    const QRectF whole(view_side - 12, y - 2, width() - 2 * view_side + 24, row + 4);
     if (!layer.of.empty()) spots_.push_back({whole, layer.of, std::nullopt, name, {}});
     if (p == nullptr) return y + row + 4;
     const bool at_hand = !layer.of.empty() && layer.of == desk_.layer_at();
@@ -285,7 +284,7 @@ double MethodView::layer(QPainter* p, const ShownLayer& layer, double y) {
         wash.setAlphaF(hasFocus() ? 0.14F : 0.08F);
         p->fillRect(whole, wash);
         p->setPen(QPen(t.chalk, 4, Qt::SolidLine, Qt::RoundCap));
-        p->drawLine(QPointF(side - 12, y), QPointF(side - 12, y + row));
+        p->drawLine(QPointF(view_side - 12, y), QPointF(view_side - 12, y + row));
     }
     if (layer.kind == ShownKind::Bare) {
         const Blank& blank = desk_.sign().blank;
@@ -329,7 +328,7 @@ double MethodView::offers(QPainter* p, const std::vector<const Remedy*>& offered
     for (const Remedy* r : offered) {
         const QString words = says(*r);
         const QRectF where(x, y, QFontMetricsF(pressed).horizontalAdvance(words) + 24, Theme::px(26));
-        if (where.right() > width() - side) break;
+        if (where.right() > width() - view_side) break;
         spots_.insert(spots_.begin(), {where, {}, *r, words, {}});
         if (p != nullptr) {
             p->setPen(QPen(t.chalk, 1.4));
@@ -351,8 +350,8 @@ double MethodView::risks(QPainter* p, double y) {
     constexpr double most = 0.6;  // where the scale ends
     const double label_wide = Theme::px(104);
     const double scale_wide = Theme::px(170);
-    const double words_x = side + label_wide + scale_wide + 18;
-    const double words_wide = width() - side - words_x;
+    const double words_x = view_side + label_wide + scale_wide + 18;
+    const double words_wide = width() - view_side - words_x;
     const auto row = [&](const Risk& risk, const char* name, const std::vector<Remedy>& lower) {
         const QColor tone = risk.level == RiskLevel::High ? t.brick : risk.level == RiskLevel::Fair ? t.ochre : t.moss;
         const std::string level = std::string("risk-level.") + word_of(risk.level);
@@ -373,9 +372,10 @@ double MethodView::risks(QPainter* p, double y) {
         if (p != nullptr) {
             p->setFont(Theme::font(15, QFont::DemiBold));
             p->setPen(t.graphite);
-            p->drawText(QRectF(side, y, label_wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter, in_words(name));
+            p->drawText(QRectF(view_side, y, label_wide, Theme::px(22)), Qt::AlignLeft | Qt::AlignVCenter,
+                        in_words(name));
             const double line_y = y + Theme::px(12);
-            const double x = side + label_wide;
+            const double x = view_side + label_wide;
             p->setPen(QPen(t.pencil, 1));
             p->drawLine(QPointF(x, line_y), QPointF(x + scale_wide, line_y));
             for (int tick = 0; tick <= 6; ++tick) {
@@ -409,7 +409,7 @@ double MethodView::risks(QPainter* p, double y) {
     };
     if (p != nullptr) {
         p->setPen(t.line);
-        p->drawLine(QPointF(side, y), QPointF(width() - side, y));
+        p->drawLine(QPointF(view_side, y), QPointF(width() - view_side, y));
     }
     y += 12;
     if (colour.cut.making.way == Way::PaintThrough) row(colour.risks.bleed, "method-view.may-bleed", lowering_.bleed);
@@ -420,7 +420,7 @@ double MethodView::risks(QPainter* p, double y) {
 // What a rule found at a joint, and what can be done about it.
 double MethodView::finding(QPainter* p, const Finding& f, double y) {
     const Tokens& t = Theme::tokens();
-    const double wide = width() - 2 * side;
+    const double wide = width() - 2 * view_side;
     const QColor colour = f.mark == Mark::Stop ? t.brick : f.mark == Mark::Look ? t.ochre : t.pencil;
     const QString why = shown(desk_.say(f.why));
     const QString remedy =
@@ -444,7 +444,7 @@ double MethodView::finding(QPainter* p, const Finding& f, double y) {
     const double line_high = high(font, line);
     const double remedy_high = note ? 0 : high(plain, remedy);
     const double button_high = offered.empty() ? 0 : Theme::px(28) + 6;
-    const QRectF box(side, y, wide, line_high + remedy_high + button_high + 12);
+    const QRectF box(view_side, y, wide, line_high + remedy_high + button_high + 12);
     if (p != nullptr) {
         if (!note) {
             QColor wash = colour;
@@ -452,28 +452,29 @@ double MethodView::finding(QPainter* p, const Finding& f, double y) {
             p->setBrush(wash);
             p->setPen(QPen(colour, 1.5));
             p->drawRoundedRect(box.adjusted(0, 1, 0, -1), 3, 3);
-            paint_mark(*p, f.mark, QRectF(side + 10, y + 8, 16, 16));
+            paint_mark(*p, f.mark, QRectF(view_side + 10, y + 8, 16, 16));
         } else {
             p->setPen(QPen(t.line, 1));
-            p->drawLine(QPointF(side, y + 14), QPointF(side + 26, y + 14));
+            p->drawLine(QPointF(view_side, y + 14), QPointF(view_side + 26, y + 14));
         }
         p->setPen(colour);
         p->setFont(font);
-        p->drawText(QRectF(side + 36, y + 6, room, line_high), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, line);
+        p->drawText(QRectF(view_side + 36, y + 6, room, line_high), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                    line);
         p->setPen(t.graphite);
         p->setFont(plain);
         if (!note)
-            p->drawText(QRectF(side + 36, y + 6 + line_high, room, remedy_high),
+            p->drawText(QRectF(view_side + 36, y + 6 + line_high, room, remedy_high),
                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, remedy);
     }
-    offers(p, offered, side + 36, y + 6 + line_high + remedy_high + 4);
+    offers(p, offered, view_side + 36, y + 6 + line_high + remedy_high + 4);
     if (!note) {
         // The maker's last word, where there is room beside what was found.
         const QString words = in_words("method-view.does-not-hold");
         const double words_wide = QFontMetricsF(plain).horizontalAdvance(words) + 4;
-        const QRectF where(side + wide - words_wide - 10, y + 5, words_wide, Theme::px(20));
+        const QRectF where(view_side + wide - words_wide - 10, y + 5, words_wide, Theme::px(20));
         const double said = QFontMetricsF(font).horizontalAdvance(line);
-        if (side + 36 + said + 24 < where.left()) {
+        if (view_side + 36 + said + 24 < where.left()) {
             spots_.insert(spots_.begin(), {where, {}, std::nullopt, words, f.rule});
             if (p != nullptr) {
                 QFont quiet = plain;
@@ -492,7 +493,7 @@ void MethodView::order(QPainter* p, double y, double& bottom) {
     const ColourPlan& colour = *desk_.face_plan();
     if (p != nullptr) {
         p->setPen(t.line);
-        p->drawLine(QPointF(side, y), QPointF(width() - side, y));
+        p->drawLine(QPointF(view_side, y), QPointF(width() - view_side, y));
     }
     const auto n = colour.cut.loads->sections.size();
     QString order = n == 0   ? QString()
@@ -500,12 +501,12 @@ void MethodView::order(QPainter* p, double y, double& bottom) {
                              : in_words("method-view.order-lay-1-to", {{"sections", n}});
     if (n > 1 && colour.cut.making.way == Way::PaintThrough)
         order += in_words("method-view.one-pass-masks-lap", {{"sections", n}});
-    const QRectF needed =
-        QFontMetricsF(Theme::font(15)).boundingRect(QRectF(0, 0, width() - 2 * side, 1000), Qt::TextWordWrap, order);
+    const QRectF needed = QFontMetricsF(Theme::font(15))
+                              .boundingRect(QRectF(0, 0, width() - 2 * view_side, 1000), Qt::TextWordWrap, order);
     if (p != nullptr) {
         p->setPen(t.graphite);
         p->setFont(Theme::font(15));
-        p->drawText(QRectF(side, y + 8, width() - 2 * side, needed.height()),
+        p->drawText(QRectF(view_side, y + 8, width() - 2 * view_side, needed.height()),
                     Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, order);
     }
     bottom = y + needed.height() + 24;
@@ -524,7 +525,7 @@ double MethodView::draw(QPainter* p) {
     const BlankPlan& blank = *desk_.face_plan()->face->blank;
     if (p != nullptr && width() > Theme::px(700) && !blank.face.empty()) {
         const double wide = std::min<double>(Theme::px(190), width() * 0.24);
-        const QRectF picture(width() - side - wide, 8, wide, Theme::px(56));
+        const QRectF picture(width() - view_side - wide, 8, wide, Theme::px(56));
         const FaceView view = FaceView::within(picture, blank.face, blank.built.whole);
         p->save();
         p->setClipRect(picture.adjusted(-6, -6, 6, 6));
@@ -546,14 +547,14 @@ double MethodView::draw(QPainter* p) {
         }
         if (any || !shown_layer.sound) continue;
         if (p != nullptr) {
-            const double bar_wide = (width() - 2 * side) * share_of_bar;
+            const double bar_wide = (width() - 2 * view_side) * share_of_bar;
             p->setPen(QPen(t.line, 1));
-            p->drawLine(QPointF(side, y + Theme::px(9)), QPointF(side + bar_wide, y + Theme::px(9)));
+            p->drawLine(QPointF(view_side, y + Theme::px(9)), QPointF(view_side + bar_wide, y + Theme::px(9)));
             p->setFont(Theme::font(13, QFont::Medium));
             const QString words = shown(desk_.say(*shown_layer.sound));
-            const QRectF plate(side + 4, y, QFontMetrics(p->font()).horizontalAdvance(words) + 36, Theme::px(18));
+            const QRectF plate(view_side + 4, y, QFontMetrics(p->font()).horizontalAdvance(words) + 36, Theme::px(18));
             p->fillRect(plate, t.sheet);
-            check_mark(*p, QPointF(side + 8, y + Theme::px(3)), t.moss);
+            check_mark(*p, QPointF(view_side + 8, y + Theme::px(3)), t.moss);
             p->setPen(t.moss);
             p->drawText(plate.adjusted(30, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, words);
         }

@@ -13,8 +13,6 @@
 namespace skarvel {
 namespace {
 
-constexpr int least_target = 64;  // for a finger, whatever the type
-
 QPushButton* big(const QString& text, QWidget* parent) {
     QPushButton* made = button(text, Role::Plain, parent);
     made->setMinimumHeight(least_target);

@@ -23,6 +23,9 @@
 
 namespace skarvel {
 
+/// Pixels that a middle view keeps free at its sides.
+inline constexpr double view_side = 24;
+
 /// The build-up as a cut through the finished sign; joints are sound, doubtful or wrong, with the reason and what can
 /// be done about it. A layer is picked, moved (dragged, or Alt with up and down) and taken out (Delete) right there.
 class MethodView : public QWidget {

@@ -18,6 +18,10 @@ struct Tokens {
     QColor paper, sheet, graphite, pencil, line, chalk, ochre, brick, moss;
 };
 
+/// What a finger hits, and how far a pressed pointer moves before it drags: pixels, whatever the size of type.
+inline constexpr int least_target = 64;
+inline constexpr double drag_pixels = 4;
+
 class Theme {
   public:
     static Tokens tokens_for(bool night);

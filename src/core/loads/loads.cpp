@@ -33,6 +33,15 @@ Room room_on(const Mat& mat, const MakingPlan& making) {
     return room;
 }
 
+// How many rooms hold so much film at least. A roll may leave no room between the edges of a mat, or a hair of it: then
+// nothing lies in any, and no more are counted than can be.
+int least_rooms(double film_mm2, const Room& room) {
+    constexpr double most = 1e6;
+    const double room_mm2 = room.across.in_mm() * room.along.in_mm();
+    if (room_mm2 <= 0) return 0;
+    return static_cast<int>(std::min(most, std::ceil(film_mm2 / room_mm2 - 1e-9)));
+}
+
 Choice tried(const Division& division, const Mat& mat, const MakingPlan& making, Effort effort) {
     Choice choice{&division, {}, {}};
     std::vector<Box> films;
@@ -117,8 +126,7 @@ void add_run(LoadsPlan& plan, const Run& run, const Box& face, const Mat& mat, c
         if (other.rank < best.rank) best = std::move(other);
     }
     // More sections, where they come to fewer loads; never to fewer than the film of all of them needs.
-    const double room = room_on(mat).across.in_mm() * room_on(mat).along.in_mm();
-    const auto least = static_cast<std::size_t>(std::max(1.0, std::ceil(divisions.least_film_mm2 / room - 1e-9)));
+    const auto least = static_cast<std::size_t>(std::max(1, least_rooms(divisions.least_film_mm2, room_on(mat))));
     for (const Division& finer : divisions.finer) {
         const std::size_t now = best.packed.loads.size();
         // Once some are found, others as fine may do with less film.
@@ -583,7 +591,6 @@ Reason bound_said(int loads, int least, bool proved) {
 }
 
 int least_loads_for(const std::vector<const LoadsPlan*>& plans, const Room& room) {
-    const double room_mm2 = room.across.in_mm() * room.along.in_mm();
     double film = 0;
     std::vector<Box> whole;
     std::int64_t aside = 0;  // so that ink of another plan is never taken for the same place
@@ -602,7 +609,7 @@ int least_loads_for(const std::vector<const LoadsPlan*>& plans, const Room& room
         }
         if (!all.empty()) aside = all.high.x + to_grid(1_in) - std::min<std::int64_t>(0, all.low.x);
     }
-    return std::max(static_cast<int>(std::ceil(film / room_mm2 - 1e-9)), least_mats(whole, room));
+    return std::max(least_rooms(film, room), least_mats(whole, room));
 }
 
 AsFound as_found(const LoadsPlan& plan) {

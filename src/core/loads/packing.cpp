@@ -33,6 +33,7 @@ struct Table {
     Point repeat;               // of the pattern; 0 where nothing has to agree
     std::int64_t shift = 0;     // across, from the face to every load
     long steps = 0;
+    std::vector<std::int64_t> xs{}, ys{};  // corners looked at, kept so that they need not be made for each section
     [[nodiscard]] bool patterned() const { return repeat.x > 0 || repeat.y > 0; }
 };
 
@@ -65,28 +66,28 @@ struct Spot {
 Spot lowest_spot(Table& table, const Filling& load, std::size_t section) {
     look_for_stop();
     Spot best;
-    std::vector<std::int64_t> xs{0};
-    std::vector<std::int64_t> ys{0};
-    xs.reserve(load.boxes.size() + 1);
-    ys.reserve(load.boxes.size() + 1);
+    table.xs.assign(1, 0);
+    table.ys.assign(1, 0);
     for (const Box& box : load.boxes) {
-        xs.push_back(box.high.x);
-        ys.push_back(box.high.y);
+        table.xs.push_back(box.high.x);
+        table.ys.push_back(box.high.y);
     }
     for (const bool turned : {false, true}) {
         if (turned && !table.turns) continue;
         const Size size = turned ? Size{table.sizes[section].height, table.sizes[section].width} : table.sizes[section];
         const Point place = table.places.empty() ? Point{} : table.places[section];
-        for (const std::int64_t low : ys) {
+        for (const std::int64_t low : table.ys) {
             const std::int64_t y = load.boxes.empty() ? low : in_step(low, place.y + load.shift, table.repeat.y);
             if (y + size.height > table.height || y + size.height >= best.top) continue;
-            for (const std::int64_t left : xs) {
+            for (const std::int64_t left : table.xs) {
                 ++table.steps;
                 const std::int64_t x = in_step(left, place.x + table.shift, table.repeat.x);
                 if (x + size.width > table.width) continue;
                 const Box box{{x, y}, {x + size.width, y + size.height}};
-                const bool free = std::none_of(load.boxes.begin(), load.boxes.end(),
-                                               [&](const Box& other) { return !common(box, other).empty(); });
+                const bool free = std::none_of(load.boxes.begin(), load.boxes.end(), [&](const Box& other) {
+                    return box.low.x < other.high.x && other.low.x < box.high.x && box.low.y < other.high.y &&
+                           other.low.y < box.high.y;
+                });
                 if (free && (box.high.y < best.top || (box.high.y == best.top && x < best.at.x))) {
                     best = {{x, y}, turned, box.high.y};
                 }
@@ -96,7 +97,15 @@ Spot lowest_spot(Table& table, const Filling& load, std::size_t section) {
     return best;
 }
 
-void lay(Table& table, std::vector<Filling>& loads, std::size_t section) {
+// What a load was before a section came to it.
+struct Before {
+    std::size_t load;
+    bool fresh;
+    std::int64_t reach;
+    double free;
+};
+
+Before lay(Table& table, std::vector<Filling>& loads, std::size_t section) {
     Filling* load = nullptr;
     Spot spot;
     const double area = area_of(table.sizes[section]);
@@ -108,7 +117,8 @@ void lay(Table& table, std::vector<Filling>& loads, std::size_t section) {
             break;
         }
     }
-    if (load == nullptr) {
+    const bool fresh = load == nullptr;
+    if (fresh) {
         load = &loads.emplace_back();
         load->free = room_area(table);
         spot = lowest_spot(table, *load, section);
@@ -123,10 +133,21 @@ void lay(Table& table, std::vector<Filling>& loads, std::size_t section) {
     }
     const Size size = table.sizes[section];
     const Point extent = spot.turned ? Point{size.height, size.width} : Point{size.width, size.height};
+    const Before before{static_cast<std::size_t>(load - loads.data()), fresh, load->reach, load->free};
     load->free -= area;
     load->placements.push_back({section, spot.turned, spot.at});
     load->boxes.push_back({spot.at, spot.at + extent});
     load->reach = std::max(load->reach, spot.top);
+    return before;
+}
+
+void take_up(std::vector<Filling>& loads, const Before& before) {
+    if (before.fresh) return loads.pop_back();
+    Filling& load = loads[before.load];
+    load.placements.pop_back();
+    load.boxes.pop_back();
+    load.reach = before.reach;
+    load.free = before.free;
 }
 
 struct Cost {
@@ -145,7 +166,7 @@ Cost cost(const Table& table, const std::vector<Filling>& loads) {
 
 // The best that comes of laying what is left in any order, beside what lies there already; what costs as much as the
 // best known, however the others would lie, is followed no further. Bounded by steps.
-void lay_in_every_order(Table& table, std::vector<std::size_t>& left, const std::vector<Filling>& there,
+void lay_in_every_order(Table& table, std::vector<std::size_t>& left, std::vector<Filling>& there,
                         std::vector<Filling>& best, Cost& best_cost) {
     Cost least = cost(table, there);
     double area = 0;  // that finds no room on the loads that there are
@@ -163,11 +184,11 @@ void lay_in_every_order(Table& table, std::vector<std::size_t>& left, const std:
         const bool seen = std::any_of(left.begin(), left.begin() + static_cast<long>(i),
                                       [&](std::size_t other) { return table.sizes[other] == table.sizes[section]; });
         if (seen) continue;
-        std::vector<Filling> loads = there;
-        lay(table, loads, section);
+        const Before before = lay(table, there, section);
         left.erase(left.begin() + static_cast<long>(i));
-        lay_in_every_order(table, left, loads, best, best_cost);
+        lay_in_every_order(table, left, there, best, best_cost);
         left.insert(left.begin() + static_cast<long>(i), section);
+        take_up(there, before);
     }
 }
 
@@ -454,7 +475,8 @@ Packed pack(const std::vector<Box>& boxes, const Room& room, Length gap, Effort 
     }
     if (effort != Effort::Quick && all.size() <= every_order_up_to && !table.patterned()) {
         std::vector<std::size_t> left = all;
-        lay_in_every_order(table, left, {}, best, best_cost);
+        std::vector<Filling> none;
+        lay_in_every_order(table, left, none, best, best_cost);
     }
     // Few sections that would share one mat by their area alone: whether they do is found out exactly.
     double area = 0;
