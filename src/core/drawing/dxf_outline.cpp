@@ -338,14 +338,15 @@ class Collector : public DL_CreationAdapter {
     // Everything that is drawn, blocks put where they are inserted, in the colour of their insert where they say so.
     // False when that is too much.
     bool draw(const Shapes& from, const Placing& at, const std::string& of_insert, int depth, Drawn& out) const {
-        // Blocks within blocks multiply, also those that hold nothing.
-        if (depth > 8 || out.closed.size() + out.open.size() > most_stretches || ++drawn_ > most_inserts) return false;
+        if (depth > 8 || out.closed.size() + out.open.size() > most_stretches) return false;
         for (const Coloured& c : from.closed) {
             const Stretch p = placed(c.line, at);
             out.closed.push_back({{p.start, p.curves}, true, out.place_of(colour(c.hue, of_insert))});
         }
         for (const Coloured& c : from.open) out.open.emplace_back(placed(c.line, at), colour(c.hue, of_insert));
         for (const Insert& i : from.inserts) {
+            // Blocks within blocks multiply, also those that hold nothing, and those that are not there.
+            if (++drawn_ > most_inserts) return false;
             const auto block = blocks.find(i.block);
             if (block == blocks.end()) continue;
             const Node& base = block->second.base;
