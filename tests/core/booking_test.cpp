@@ -147,6 +147,23 @@ TEST_CASE("cuts are written into the logbook, the newest first") {
     CHECK(book->all()->empty());
 }
 
+TEST_CASE("a roll of which the edges of its mat leave nothing is told, and a hair more is room for nothing as well") {
+    Shop shop = usual_shop();
+    shop.machines.clear();
+    shop.mat.usable.across = 4.5_in;
+    const auto told = [&](Length width) {
+        shop.drawer = {roll(96_in)};
+        shop.drawer.front().width = width;
+        const Plan plan = skarvel::plan(porch_board(), shop, library(), now);
+        CHECK(plan.colours.front().cut.loads->loads.empty());
+        return std::count_if(plan.problems.begin(), plan.problems.end(), [](const Problem& p) {
+            return p.what.id == "loads.no-room" && p.mark == Mark::Stop && p.what.arguments[1].second == Argument{6_in};
+        });
+    };
+    CHECK(told(6_in) == 1);
+    CHECK(told(7.50001_in) == 0);
+}
+
 TEST_CASE("a shop without a machine, or a bed that none takes, is told, and planned as usual all the same") {
     const auto said = [](const Plan& plan, const char* id) {
         return std::count_if(plan.problems.begin(), plan.problems.end(),

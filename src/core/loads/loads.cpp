@@ -33,12 +33,14 @@ Room room_on(const Mat& mat, const MakingPlan& making) {
     return room;
 }
 
+Length least_side(const Room& room) { return std::min(room.across, room.along); }
+
 // How many rooms hold so much film at least. A roll may leave no room between the edges of a mat, or a hair of it: then
 // nothing lies in any, and no more are counted than can be.
 int least_rooms(double film_mm2, const Room& room) {
     constexpr double most = 1e6;
+    if (least_side(room) <= Length{}) return 0;
     const double room_mm2 = room.across.in_mm() * room.along.in_mm();
-    if (room_mm2 <= 0) return 0;
     return static_cast<int>(std::min(most, std::ceil(film_mm2 / room_mm2 - 1e-9)));
 }
 
@@ -499,6 +501,16 @@ LoadsPlan divided(const std::vector<Piece>& pieces, const Box& face, const Mat& 
     if (making.way == Way::PaintThrough && !face.empty()) {
         if (const auto repeat = repeat_in(pieces, room_on(mat), making.margin, turned_over(making)))
             plan.repeats = static_cast<int>(repeat->units.size());
+    }
+    if (const Room room = room_on(mat); !remaining.pieces.empty() && least_side(room) <= Length{}) {
+        const bool across = room.across <= Length{};
+        plan.problems.push_back(
+            {{across ? "loads.no-room" : "loads.no-room-along",
+              {{"film", making.film.name}, {"of", across ? mat.width : mat.length}, {"bed", mat.name}}},
+             Station::Sections,
+             {"loads.no-room-remedy", {}},
+             Mark::Stop});
+        remaining = {};
     }
     if (making.wishes.copies > 0 && !remaining.pieces.empty() && !face.empty()) {
         remaining.pieces = lay_again(plan, remaining.pieces, face, mat, making, films);
