@@ -1,5 +1,6 @@
 // Film in the drawer: what loads take and leave, what has a direction, what is not enough; and cuts in the logbook.
 #include "job/commands.h"
+#include "job/summary.h"
 #include "logbook/logbook.h"
 #include "support.h"
 
@@ -156,6 +157,8 @@ TEST_CASE("a roll of which the edges of its mat leave nothing is told, and a hai
         shop.drawer.front().width = width;
         const Plan plan = skarvel::plan(porch_board(), shop, library(), now);
         CHECK(plan.colours.front().cut.loads->loads.empty());
+        const auto line = summary(porch_board(), plan, 0).at(static_cast<std::size_t>(Station::Sections));
+        CHECK(line.first.id == "ticket.cannot-be-cut");
         return std::count_if(plan.problems.begin(), plan.problems.end(), [](const Problem& p) {
             return p.what.id == "loads.no-room" && p.mark == Mark::Stop && p.what.arguments[1].second == Argument{6_in};
         });

@@ -79,7 +79,12 @@ StationLine lettering_line(const ColourPlan& colour) {
 
 StationLine sections_line(const ColourPlan& colour) {
     const LoadsPlan& l = *colour.cut.loads;
-    if (l.sections.empty()) return {{"ticket.nothing-to-cut", {}}, {}};
+    if (l.sections.empty()) {
+        for (const Problem& p : l.problems) {
+            if (p.mark == Mark::Stop) return {{"ticket.cannot-be-cut", {}}, p.what};
+        }
+        return {{"ticket.nothing-to-cut", {}}, {}};
+    }
     if (l.loads.empty() && !l.lent.empty())
         return {{"ticket.sections-alone", {{"sections", count(l.sections.size())}}}, {"ticket.laid-again", {}}};
     const bool carried =

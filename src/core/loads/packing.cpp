@@ -84,10 +84,8 @@ Spot lowest_spot(Table& table, const Filling& load, std::size_t section) {
                 const std::int64_t x = in_step(left, place.x + table.shift, table.repeat.x);
                 if (x + size.width > table.width) continue;
                 const Box box{{x, y}, {x + size.width, y + size.height}};
-                const bool free = std::none_of(load.boxes.begin(), load.boxes.end(), [&](const Box& other) {
-                    return box.low.x < other.high.x && other.low.x < box.high.x && box.low.y < other.high.y &&
-                           other.low.y < box.high.y;
-                });
+                const bool free = std::none_of(load.boxes.begin(), load.boxes.end(),
+                                               [&](const Box& other) { return !common(box, other).empty(); });
                 if (free && (box.high.y < best.top || (box.high.y == best.top && x < best.at.x))) {
                     best = {{x, y}, turned, box.high.y};
                 }

@@ -174,7 +174,10 @@ Divisions divide_close(const std::vector<Piece>& pieces, Context context) {
         return out;
     }
     if (const double least = least_sections(pieces, context); least > most_sections) {
-        out.problems.push_back({{"sections.too-many", {{"sections", static_cast<std::int64_t>(least)}}},
+        out.problems.push_back({{"sections.too-many",
+                                 {{"sections", static_cast<std::int64_t>(least)},
+                                  {"across", context.room.across},
+                                  {"along", context.room.along}}},
                                 Station::Sections,
                                 {"sections.larger-mat", {}},
                                 Mark::Stop});
