@@ -95,6 +95,7 @@ std::vector<std::pair<std::size_t, cl::IntPoint>> corners_on_edges(const cl::Pat
     struct Edge {
         cl::IntPoint low, high;
         std::size_t end;
+        cl::cInt left = std::min(low.X, high.X), right = std::max(low.X, high.X);
     };
     std::vector<Edge> edges;
     edges.reserve(path.size());
@@ -116,6 +117,7 @@ std::vector<std::pair<std::size_t, cl::IntPoint>> corners_on_edges(const cl::Pat
     for (const auto& p : points) {
         std::erase_if(open, [&](const Edge& e) { return !below(p, e.high); });
         for (const Edge& e : open) {
+            if (p.X < e.left || p.X > e.right) continue;
             if (Wide{e.high.X - e.low.X} * (p.Y - e.low.Y) != Wide{p.X - e.low.X} * (e.high.Y - e.low.Y)) continue;
             found.emplace_back(e.end, p);
             if (first_only) return found;

@@ -4,6 +4,7 @@
 #include <boost/geometry/geometries/box.hpp>
 #include <boost/geometry/geometries/point.hpp>
 #include <boost/geometry/index/rtree.hpp>
+#include <boost/iterator/function_output_iterator.hpp>
 
 #include "values/stop.h"
 
@@ -18,7 +19,7 @@ __extension__ using Wide = __int128;
 
 constexpr std::size_t few = 1000;
 constexpr std::size_t most_meetings = 500'000;
-constexpr std::size_t most_for_each = 12;
+constexpr std::size_t most_for_each = 4;
 constexpr std::size_t most_looks = 20'000'000;
 
 struct Edge {
@@ -61,18 +62,19 @@ void look_for_tangles(const std::vector<Ring>& rings, bool closed) {
     std::vector<Entry> entries;
     entries.reserve(edges.size());
     for (std::size_t i = 0; i < edges.size(); ++i) entries.emplace_back(bounds_of(edges[i]), i);
-    const bg::index::rtree<Entry, bg::index::linear<32>> tree(entries);
+    const bg::index::rtree<Entry, bg::index::linear<16>> tree(entries);
     std::size_t meetings = 0;
     std::size_t looks = 0;
     for (std::size_t i = 0; i < edges.size(); ++i) {
         if (i % 256 == 0) look_for_stop();
         const Edge& edge = edges[i];
-        for (auto hit = tree.qbegin(bg::index::intersects(entries[i].first)); hit != tree.qend(); ++hit) {
-            const std::size_t k = hit->second;
+        const auto look = [&](const Entry& hit) {
+            const std::size_t k = hit.second;
             if (++looks > most_looks) throw Tangled();
-            if (k <= i || k == edge.before || k == edge.after || !meet(edge, edges[k])) continue;
+            if (k <= i || k == edge.before || k == edge.after || !meet(edge, edges[k])) return;
             if (++meetings > most_meetings + most_for_each * edges.size()) throw Tangled();
-        }
+        };
+        tree.query(bg::index::intersects(entries[i].first), boost::make_function_output_iterator(look));
     }
 }
 
