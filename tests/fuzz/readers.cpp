@@ -68,9 +68,13 @@ void bed(const std::string& bytes) {
     (void)files_of(job, made, *read);
 }
 
+// Fuzzers of one reader run side by side, and none takes another's file.
+std::filesystem::path own_file(const std::string& name) {
+    return std::filesystem::temp_directory_path() / ("skarvel-fuzz-" + std::to_string(::getpid()) + "-" + name);
+}
+
 void logbook(const std::string& bytes) {
-    const auto file = std::filesystem::temp_directory_path() / ("skarvel-fuzz-" + std::to_string(::getpid()) + "-" +
-                                                                std::to_string(std::hash<std::string>{}(bytes)));
+    const auto file = own_file(std::to_string(std::hash<std::string>{}(bytes)));
     std::ofstream(file, std::ios::binary) << bytes;
     if (auto book = Logbook::open(file)) {
         (void)book->all();
@@ -81,9 +85,7 @@ void logbook(const std::string& bytes) {
 }
 
 void photograph(const std::string& bytes) {
-    // One for each program that tries: they run side by side.
-    const auto job =
-        std::filesystem::temp_directory_path() / ("skarvel-fuzz-" + std::to_string(::getpid()) + ".skarvel");
+    const auto job = own_file("job.skarvel");
     const auto kept = keep_photograph(job, bytes, StepId{"step"}, some_evening());
     if (kept) must(photograph_bytes(job, *kept) == bytes);
     std::filesystem::remove_all(photographs_of(job));

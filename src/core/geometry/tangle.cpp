@@ -19,7 +19,7 @@ __extension__ using Wide = __int128;
 
 constexpr std::size_t few = 1000;
 constexpr std::size_t most_meetings = 500'000;
-constexpr std::size_t most_for_each = 4;
+constexpr std::size_t most_for_each = 12;
 constexpr std::size_t most_looks = 20'000'000;
 
 struct Edge {

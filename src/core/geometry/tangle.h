@@ -10,8 +10,8 @@
 
 namespace skarvel {
 
-/// Throws Tangled where more pairs of edges meet than a drawing has that a knife could follow: a hundred thousand, and
-/// 4 more for each edge. Up to a thousand edges are never too many. `closed`: each ring ends where it began.
+/// Throws Tangled where more pairs of edges meet than a drawing has that a knife could follow: half a million, and 12
+/// more for each edge. Up to a thousand edges are never too many. `closed`: each ring ends where it began.
 void look_for_tangles(const std::vector<Ring>& rings, bool closed = true);
 
 /// The same for shapes that are to be made one.
